@@ -1,0 +1,1 @@
+"""The trade's rules: pure Python, no web, no database, no files."""

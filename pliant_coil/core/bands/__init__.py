@@ -1,0 +1,1 @@
+"""Bands: a file a style."""

@@ -1,0 +1,97 @@
+"""Turned: the same wire laid side by side round the mandrel."""
+
+import math
+from collections.abc import Mapping
+from typing import ClassVar, Literal
+
+from pydantic import Field
+
+from pliant_coil.core.bands.base import BandStyle
+from pliant_coil.core.bending import released_diameter_mm
+from pliant_coil.core.finish import Finish
+from pliant_coil.core.heads.base import HeadStyle
+from pliant_coil.core.hulls import row
+from pliant_coil.core.measures import times_words
+from pliant_coil.core.moves import Arc, Move
+from pliant_coil.core.refusal import refuse
+from pliant_coil.core.steps import Step
+from pliant_coil.core.wires import FormedRing, Shift, Wires, WireRun, WireSpec
+
+SPRINGBACK_CAUSE = "springs open, nothing holds it"
+
+
+class Turned(BandStyle):
+    """Turns side by side: both ways from the middle, or one way from a short tail."""
+
+    title: ClassVar[str] = "Turned"
+    usual_wires: ClassVar[Mapping[str, WireSpec]] = {"band": WireSpec(diameter="20 AWG")}
+    main_role: ClassVar[str] = "band"
+    style: Literal["turned"] = Field("turned", title="Band")
+    winding: Literal["both-ways", "one-way"] = Field("both-ways", title="Winding", description="Both ways from the middle, or one way from a short tail.")
+    turns: int = Field(1, title="Turns", ge=1, le=4, description="How often each tail goes all the way round.")
+
+    @property
+    def strands(self) -> int:
+        """Wires side by side in the finished band."""
+        return 2 * self.turns if self.winding == "both-ways" else self.turns
+
+    def form(self, form_diameter_mm: float, wires: Wires, head: HeadStyle, finish: Finish) -> FormedRing:
+        wire = wires["band"]
+        profile, strands = wire.profile, self.strands
+        seat = head.seat(form_diameter_mm / 2, wire)
+        left_lock, right_lock = finish.locks(wire, row(profile, strands), form_diameter_mm / 2, seat.foot_rad)
+        pitch = profile.width_mm
+        sweep = 2 * math.pi * self.turns - 2 * seat.foot_rad
+        outer = (strands - 1) / 2 * pitch
+
+        def turns(z_from_mm: float, z_to_mm: float, mark: str) -> Arc:
+            label = f"{times_words(self.turns)} round"
+            return Arc(label, seat.neutral_radius_mm, seat.foot_rad, sweep, z_from_mm, z_to_mm, mark=mark)
+
+        moves: list[Move]
+        if self.winding == "both-ways":
+            # Clockwise from the end whose tail passes over the head; the halves lie on either side of z = 0.
+            middle = seat.middle(-pitch / 2, pitch / 2)
+            moves = [
+                *left_lock,
+                *reversed(seat.over(-outer)),
+                turns(-outer, -pitch / 2, ""),
+                *middle,
+                turns(pitch / 2, outer, "" if middle else "middle"),
+                *seat.under(outer),
+                *right_lock,
+            ]
+        else:
+            middle = seat.middle(-outer, -outer)
+            moves = [*left_lock, *middle, turns(-outer, outer, "" if middle else "start"), *seat.under(outer), *right_lock]
+        shifts = () if finish.wraps_each_side else (self._springback(form_diameter_mm, wires),)
+        return FormedRing(form_diameter_mm, (WireRun(wire, tuple(moves)),), shifts, seat.beads, strands, strands * pitch, profile.height_mm)
+
+    @staticmethod
+    def _springback(form_diameter_mm: float, wires: Wires) -> Shift:
+        wire = wires["band"]
+        released = released_diameter_mm(form_diameter_mm, wire.profile, wire.metal.youngs_modulus_mpa, wire.yield_mpa)
+        return Shift(SPRINGBACK_CAUSE, released - form_diameter_mm)
+
+    def check(self, inside_diameter_mm: float, wires: Wires, head: HeadStyle, finish: Finish) -> None:
+        profile, radius = wires["band"].profile, inside_diameter_mm / 2
+        if finish.wraps_each_side < head.least_wraps:
+            refuse("finish.wraps_each_side", f"{head.phrase()} doesn't hold without a lock", f"at least {head.least_wraps} wrap each side")
+        head.check(radius, profile, finish)
+        room = (math.radians(150) - head.seat(radius, wires["band"]).foot_rad) * radius
+        if finish.wraps_each_side * profile.width_mm > room:
+            refuse("finish.wraps_each_side", "that many wraps would meet at the back of the ring", f"up to {int(room / profile.width_mm)} of this wire")
+
+    def phrase(self) -> str:
+        return f"turned {times_words(self.turns)} {'each way' if self.winding == 'both-ways' else 'one way'}"
+
+    def forming(self, start_words: str, head: HeadStyle) -> list[Step]:
+        held = "the bead" if head.least_wraps else "the mark"
+        if self.winding == "both-ways":
+            text = f"Hold {held} against the mandrel at {start_words} and turn each tail {times_words(self.turns)} all the way round, side by side."
+        else:
+            text = f"Hold {held} and the short tail against the mandrel at {start_words} and turn the long tail {times_words(self.turns)} all the way round, side by side."
+        return [Step("form", text, count=self.turns, check="The turns touch and none has climbed on another.")]
+
+    def head_steps(self, head: HeadStyle) -> list[Step]:
+        return head.making(self.winding)

@@ -1,0 +1,1 @@
+"""Heads: a file a style."""

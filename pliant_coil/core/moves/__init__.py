@@ -1,0 +1,12 @@
+"""What a wire can do. A wire is an ordered list of moves; every length, mark, step and drawing is read from it."""
+
+from pliant_coil.core.moves.arc import Arc
+from pliant_coil.core.moves.base import Move, Obstacle, Point3
+from pliant_coil.core.moves.bend import Bend
+from pliant_coil.core.moves.grip import Grip, Spare
+from pliant_coil.core.moves.over import Over
+from pliant_coil.core.moves.straight import Straight
+from pliant_coil.core.moves.through import Through
+from pliant_coil.core.moves.wrap import Wrap
+
+__all__ = ["Arc", "Bend", "Grip", "Move", "Obstacle", "Over", "Point3", "Spare", "Straight", "Through", "Wrap"]
