@@ -28,7 +28,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
         return 2
     except BrokenPipeError:
         # The reader (head, less) has seen enough; Python must not complain when it closes the stream.
-        sys.stdout = None  # type: ignore[assignment]
+        sys.stdout = None
     return 0
 
 
@@ -73,13 +73,19 @@ def _card(told: "Plan") -> str:
     ]
     lines += [f"  {c.cause}: {c.us_sizes:+.2f} US, {c.mm:+.2f} mm" for c in told.contributions]
     for wire in told.wires:
-        lines += ["", f"{'Run off' if wire.from_reel else 'Cut'} {wire.cut_mm:.0f} mm ({wire.cut_in} in) of {wire.label}, {wire.mass_g:.2f} g"]
+        lines += [
+            "",
+            f"{'Run off' if wire.from_reel else 'Cut'} {wire.cut_mm:.0f} mm ({wire.cut_in} in) of {wire.label}, {wire.mass_g:.2f} g",
+        ]
         lines += [f"  {wire.arithmetic}"]
         lines += [f"  {m.from_mm:7.1f} – {m.to_mm:6.1f}  {m.label}" for m in wire.moves]
         lines += [f"  mark {m.at_mm:.1f}  {m.label}" for m in wire.marks]
     for bead in told.beads:
         verdict = "fits" if bead.fits else "too small"
-        lines += ["", f"{bead.what.capitalize()} {bead.diameter_mm:g} mm: hole {bead.hole_mm:g}, needs {bead.hole_needed_mm:.2f} mm, {verdict}"]
+        lines += [
+            "",
+            f"{bead.what.capitalize()} {bead.diameter_mm:g} mm: hole {bead.hole_mm:g}, needs {bead.hole_needed_mm:.2f} mm, {verdict}",
+        ]
     lines += ["", "Steps"]
     for number, step in enumerate(told.steps, 1):
         lines.append(f"{number:3}. {step.text}" + (f" Check: {step.check}" if step.check else ""))

@@ -59,14 +59,16 @@ def _hole(bead: Bead) -> Warn | None:
         return None
     fit = passes_that_fit(bead.wire.profile.passing_mm, bead.hole_mm)
     takes = "doesn't take this wire at all" if not fit else f"takes {fit} of this wire, not {bead.passes}"
-    text = f"The {bead.hole_mm:g} mm hole {takes}: it needs {needed:.2f} mm. Use a finer wire or open the hole, and try the bead on the wire first."
+    text = f"The {bead.hole_mm:g} mm hole {takes}: it needs {needed:.2f} mm. Use a finer wire, or open the hole and try again."
     return Warn("bead-hole-too-small", text, bead.hole_field)
 
 
 def _width(bead: Bead, ring: Ring) -> Warn | None:
     if bead.diameter_mm <= COMFORTABLE_SHARE * ring.target_mm:
         return None
-    text = f"A {bead.diameter_mm:g} mm bead is nearly as wide as this finger ({ring.target_mm:.1f} mm): it presses on the fingers beside it."
+    text = (
+        f"A {bead.diameter_mm:g} mm bead is nearly as wide as this finger ({ring.target_mm:.1f} mm): it presses on the fingers beside it."
+    )
     return Warn("bead-too-wide", text, "head.bead.diameter_mm")
 
 
@@ -76,7 +78,9 @@ def _stiffness(ring: Ring, formed: FormedRing) -> list[Warn]:
     field = f"wires.{wire.role}.diameter"
     if force < FLIMSY_BELOW_N:
         wires = "one wire" if formed.strands == 1 else f"{formed.strands} wires"
-        text = f"A band of {wires} this thin folds at {force:.1f} N, a light squeeze. One more turn, a thicker wire or a harder temper holds."
+        text = (
+            f"A band of {wires} this thin folds at {force:.1f} N, a light squeeze. One more turn, a thicker wire or a harder temper holds."
+        )
         found.append(Warn("band-flimsy", text, field))
     moment = plastic_moment(wire.profile, wire.yield_mpa)
     if moment > FINGERS_ABOVE_N_MM:

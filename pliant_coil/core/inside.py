@@ -108,9 +108,17 @@ def _surrounds(t: _Triangle, p: Point) -> bool:
 
 
 def _exchange(contacts: _Triangle, new: Point, aim: Point) -> _Triangle:
-    """`contacts` with `new` in the place of the one that leaves `aim` still surrounded."""
+    """`contacts` with `new` in the place of one, so that they still surround `aim`.
+
+    Where `aim` lies on a side, two choices do; the one with the lower bound is taken, or the exchange could go in circles.
+    """
     a, b, c = contacts
-    for candidate in ((a, b, new), (a, new, c), (new, b, c)):
-        if abs(_cross(*candidate)) > 1e-9 and _surrounds(candidate, aim):
-            return candidate
-    return (new, b, c)
+    choices = [t for t in ((a, b, new), (a, new, c), (new, b, c)) if abs(_cross(*t)) > 1e-9 and _surrounds(t, aim)]
+    if len(choices) == 1:
+        return choices[0]
+    return min(choices, key=lambda t: _bound(t, aim), default=(new, b, c))
+
+
+def _bound(contacts: _Triangle, aim: Point) -> float:
+    x, y, radius = _circumcircle(contacts)
+    return radius * radius - x * x - y * y + 2 * (aim[0] * x + aim[1] * y)

@@ -22,7 +22,7 @@ def marks(moves: Sequence[Move]) -> list[Mark]:
     at = 0.0
     for move in moves:
         if move.mark:
-            found.append(Mark(at + move.mark_offset_mm, move.mark, "mark"))
+            found.append(Mark(at + move.mark_share * move.length_mm, move.mark, "mark"))
         if move.jaw_mm is not None:
             found.append(Mark(at + move.jaw_mm, f"jaw: {move.label}", "jaw"))
         at += move.length_mm

@@ -44,10 +44,10 @@ METALS: dict[str, Metal] = {
               {"soft": 125, "half-hard": 250, "hard": 310}, _MEMORY),
         Metal("fine-silver", "fine silver", 10.49, "CRC Handbook, element", 76_000, _MEMORY,
               {"soft": 55, "half-hard": 150, "hard": 240}, _MEMORY),
-        Metal("gold-filled", "14/20 gold-filled", 8.68, "by mass 1/20 of 14-carat gold (13.07) on brass (8.53), mixed by volume", 110_000, "as brass",
+        Metal("gold-filled", "14/20 gold-filled", 8.68, "1/20 by mass of 14-carat gold (13.07) on brass (8.53)", 110_000, "as brass",
               {"soft": 110, "half-hard": 360, "hard": 435}, "as brass", "The gold is a layer: file and hammer as little as you can."),
         Metal("stainless", "stainless steel", 7.95, "type 304/316, " + _MEMORY, 193_000, _MEMORY,
-              {"soft": 290, "half-hard": 760, "hard": 965}, _MEMORY, "It springs: cut ends fly harder. Stainless steel holds nickel, firmly bound."),
+              {"soft": 290, "half-hard": 760, "hard": 965}, _MEMORY, "It springs: cut ends fly harder. It holds nickel, firmly bound."),
         Metal("aluminium", "aluminium", 2.71, "commercially pure, " + _MEMORY, 69_000, _MEMORY,
               {"soft": 34, "half-hard": 105, "hard": 150}, _MEMORY),
     )

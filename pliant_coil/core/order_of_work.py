@@ -17,7 +17,7 @@ def size_words(ring: Ring, inside_diameter_mm: float) -> str:
 def steps(ring: Ring, formed: FormedRing, finished_mm: float, cuts: list[Cut], marks: list[list[Mark]]) -> list[Step]:
     """Everything there is to do, with the figures of this plan."""
     file = ring.file
-    band, head = file.band_style, file.head_style
+    band, head = file.band, file.head
     start, finish = size_words(ring, formed.form_diameter_mm), size_words(ring, finished_mm)
     return [
         *_before_cutting(ring, formed, start),
@@ -27,8 +27,18 @@ def steps(ring: Ring, formed: FormedRing, finished_mm: float, cuts: list[Cut], m
         *band.forming(start, head),
         *band.head_steps(head),
         *_locking(ring, start),
-        Step("trim", "Trim the tails flush and tuck the ends in, pointing away from the finger.", check="A finger finds no end.", cautions=(CUT_CAUTION, EDGE_CAUTION)),
-        Step("round", "Put it back on the mandrel and re-round it with a soft mallet.", check=f"It reads {finish}.", cautions=(SWOLLEN_CAUTION,)),
+        Step(
+            "trim",
+            "Trim the tails flush and tuck the ends in, pointing away from the finger.",
+            check="A finger finds no end.",
+            cautions=(CUT_CAUTION, EDGE_CAUTION),
+        ),
+        Step(
+            "round",
+            "Put it back on the mandrel and re-round it with a soft mallet.",
+            check=f"It reads {finish}.",
+            cautions=(SWOLLEN_CAUTION,),
+        ),
         Step("record", "Write down what was left of each tail and what the mandrel read."),
     ]
 
@@ -37,7 +47,9 @@ def _before_cutting(ring: Ring, formed: FormedRing, start: str) -> list[Step]:
     target = size_words(ring, ring.target_mm)
     found = [Step("measure", f"Size the finger at {target} and find {start} on the mandrel, where the band will be formed.")]
     found += [
-        Step("test", f"Try the {bead.diameter_mm:g} mm {bead.what} on the wire before anything is bent.", check="It slides on without force.")
+        Step(
+            "test", f"Try the {bead.diameter_mm:g} mm {bead.what} on the wire before anything is bent.", check="It slides on without force."
+        )
         for bead in formed.beads
     ]
     found.append(Step("straighten", "Straighten the wire through fingers and cloth.", check="No kinks: a kink pulled shut stays."))
@@ -48,7 +60,9 @@ def _cutting(formed: FormedRing, cuts: list[Cut]) -> list[Step]:
     found = []
     for run, piece in zip(formed.runs, cuts, strict=True):
         if run.wire.from_reel:
-            found.append(Step("cut", f"Work {run.wire.words} from the reel: about {piece.cut_mm:.0f} mm runs off.", cautions=(CUT_CAUTION,)))
+            found.append(
+                Step("cut", f"Work {run.wire.words} from the reel: about {piece.cut_mm:.0f} mm runs off.", cautions=(CUT_CAUTION,))
+            )
         else:
             length = f"{piece.cut_mm:.0f} mm ({piece.cut_in} in)"
             found.append(Step("cut", f"Cut {length} of {run.wire.words}.", cautions=(CUT_CAUTION,)))
@@ -57,16 +71,17 @@ def _cutting(formed: FormedRing, cuts: list[Cut]) -> list[Step]:
 
 def _marking(marks: list[list[Mark]]) -> list[Step]:
     return [
-        Step("mark", f"Mark {mark.at_mm:.0f} mm from the end: {mark.label}.")
-        for piece in marks
-        for mark in piece
-        if mark.kind == "mark"
+        Step("mark", f"Mark {mark.at_mm:.0f} mm from the end: {mark.label}.") for piece in marks for mark in piece if mark.kind == "mark"
     ]
 
 
 def _locking(ring: Ring, start: str) -> list[Step]:
     wraps = ring.file.finish.wraps_each_side
-    read = Step("read", "Slide it back on the mandrel before anything is locked.", check=f"It still reads {start}; if it has opened, form it again there.")
+    read = Step(
+        "read",
+        "Slide it back on the mandrel before anything is locked.",
+        check=f"It still reads {start}; if it has opened, form it again there.",
+    )
     if not wraps:
         return []
     lock = "Wrap {tail} round the band beside the head, {times}, close and tight."
@@ -74,5 +89,10 @@ def _locking(ring: Ring, start: str) -> list[Step]:
     return [
         read,
         Step("lock", lock.format(tail="one tail", times=times), count=wraps, check="Each wrap lies against the last."),
-        Step("lock", lock.format(tail="the other tail on its own side", times=times), count=wraps, check="Both sides have the same count and sit alike."),
+        Step(
+            "lock",
+            lock.format(tail="the other tail on its own side", times=times),
+            count=wraps,
+            check="Both sides have the same count and sit alike.",
+        ),
     ]

@@ -89,8 +89,8 @@ def _sentence(ring: Ring) -> list[PhraseTold]:
     return [
         PhraseTold(part="finger", text=size_words(ring, ring.target_mm)),
         *(PhraseTold(part=f"wires.{role}", text=wire.words) for role, wire in ring.wires.items()),
-        PhraseTold(part="band", text=file.band_style.phrase()),
-        PhraseTold(part="head", text=file.head_style.phrase()),
+        PhraseTold(part="band", text=file.band.phrase()),
+        PhraseTold(part="head", text=file.head.phrase()),
         PhraseTold(part="finish", text=file.finish.phrase()),
     ]
 

@@ -9,7 +9,7 @@ import re
 from collections.abc import Callable
 from functools import reduce
 from operator import or_
-from typing import Annotated, Any, Literal
+from typing import TYPE_CHECKING, Annotated, Any, Final, Literal
 
 from pydantic import BeforeValidator, Field, ValidationError
 
@@ -20,8 +20,8 @@ from pliant_coil.core.recipe_faults import as_refusal
 from pliant_coil.core.refusal import refuse
 from pliant_coil.core.wires import Part, Role, WireSpec
 
-FORMAT = "pliant-coil/ring"
-VERSION = 1
+FORMAT: Final = "pliant-coil/ring"
+VERSION: Final = 1
 LARGEST_FILE = 200_000
 """Characters; a ring file has a few hundred."""
 
@@ -44,8 +44,12 @@ def _one_of(styles: dict[str, type[Any]]) -> Any:
     return Annotated[reduce(or_, kinds), Field(discriminator="style")]
 
 
-AnyBand = _one_of(all_bands())
-AnyHead = _one_of(all_heads())
+if TYPE_CHECKING:
+    AnyBand = BandStyle
+    AnyHead = HeadStyle
+else:
+    AnyBand = _one_of(all_bands())
+    AnyHead = _one_of(all_heads())
 
 
 class Finger(Part):
@@ -90,20 +94,10 @@ class RingFile(Part):
     finish: Finish = Field(default_factory=Finish)
     sizing: Sizing = Field(default_factory=Sizing)
 
-    @property
-    def band_style(self) -> BandStyle:
-        band: BandStyle = self.band
-        return band
-
-    @property
-    def head_style(self) -> HeadStyle:
-        head: HeadStyle = self.head
-        return head
-
     def wire(self, role: str) -> WireSpec:
         """The wire in `role`: the file's, else the band's or the head's usual one."""
         given = self.wires.get(role)  # type: ignore[call-overload]
-        usual = {**self.head_style.usual_wires, **self.band_style.usual_wires}
+        usual = {**self.head.usual_wires, **self.band.usual_wires}
         found: WireSpec = given if given is not None else usual[role]
         return found
 

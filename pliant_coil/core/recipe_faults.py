@@ -33,12 +33,16 @@ def fault_from(detail: ErrorDetails | dict[str, Any], model: type[BaseModel] | N
         case "literal_error" | "enum":
             return Fault(field, "isn't one of the choices", str(context.get("expected", "")).replace("'", ""))
         case "union_tag_invalid":
-            return Fault(f"{field}.style", f"there is no style “{str(context['tag'])[:40]}”", str(context["expected_tags"]).replace("'", ""))
+            return Fault(
+                f"{field}.style", f"there is no style “{str(context['tag'])[:40]}”", str(context["expected_tags"]).replace("'", "")
+            )
         case "union_tag_not_found":
             return Fault(f"{field}.style", "is missing")
         case "greater_than" | "greater_than_equal" | "less_than" | "less_than_equal":
             bound = next(context[key] for key in ("gt", "ge", "lt", "le") if key in context)
-            side = {"greater_than": "more than", "greater_than_equal": "at least", "less_than": "less than", "less_than_equal": "at most"}[kind]
+            side = {"greater_than": "more than", "greater_than_equal": "at least", "less_than": "less than", "less_than_equal": "at most"}[
+                kind
+            ]
             return Fault(field, "is out of range", f"{side} {bound:g}")
         case "string_too_long":
             return Fault(field, "is too long", f"up to {context['max_length']} characters")
@@ -55,7 +59,11 @@ def fault_from(detail: ErrorDetails | dict[str, Any], model: type[BaseModel] | N
 
 def _without_tags(steps: list[str]) -> list[str]:
     """The path in the document: without the style names and type names that the validator adds."""
-    return [s for k, s in enumerate(steps) if not (k == 1 and steps[0] in ("band", "head") and len(steps) > 2) and "[" not in s and not s[:1].isupper()]
+    return [
+        s
+        for k, s in enumerate(steps)
+        if not (k == 1 and steps[0] in ("band", "head") and len(steps) > 2) and "[" not in s and not s[:1].isupper()
+    ]
 
 
 def _siblings(steps: list[str], model: type[BaseModel] | None) -> str:

@@ -26,9 +26,7 @@ class Refusal(ValueError):
 
     def at(self, field: str) -> "Refusal":
         """The same refusal with its fields placed under `field`, for a part that doesn't know where it stands."""
-        return Refusal(
-            *(Fault(".".join(filter(None, (field, f.field))), f.reason, f.accepted) for f in self.faults)
-        )
+        return Refusal(*(Fault(".".join(filter(None, (field, f.field))), f.reason, f.accepted) for f in self.faults))
 
 
 def refuse(field: str, reason: str, accepted: str = "") -> NoReturn:

@@ -28,19 +28,19 @@ class Ring:
         """The whole ring with its band formed on this diameter of the mandrel."""
         made = self._made.get(form_diameter_mm)
         if made is None:
-            made = self.file.band_style.form(form_diameter_mm, self.wires, self.file.head_style, self.file.finish)
+            made = self.file.band.form(form_diameter_mm, self.wires, self.file.head, self.file.finish)
             self._made[form_diameter_mm] = made
         return made
 
     @property
     def main_wire(self) -> RoleWire:
         """The wire that lies on the mandrel."""
-        return self.wires[self.file.band_style.main_role]
+        return self.wires[self.file.band.main_role]
 
 
 def make_ring(file: RingFile) -> Ring:
     """The ring that `file` describes. Raises `Refusal` for what can't be made."""
-    band, head = file.band_style, file.head_style
+    band, head = file.band, file.head
     if band.style not in head.bands:
         fitting = ", ".join(name for name, kind in all_heads().items() if band.style in kind.bands)
         refuse("head.style", f"a {head.title.lower()} can't be made on a {band.title.lower()} band", f"{fitting} on this band")
@@ -55,7 +55,9 @@ def _finger(file: RingFile) -> tuple[float, str, str]:
     """Inside diameter [mm], the reason where one is due, and the size system."""
     finger = file.finger
     measured = (finger.around_finger_mm, finger.around_knuckle_mm)
-    given = [name for name, value in (("size", finger.size), ("inside_circumference_mm", finger.inside_circumference_mm)) if value is not None]
+    given = [
+        name for name, value in (("size", finger.size), ("inside_circumference_mm", finger.inside_circumference_mm)) if value is not None
+    ]
     if any(m is not None for m in measured):
         given.append("around_finger_mm")
     if len(given) != 1:

@@ -100,7 +100,7 @@ _COUNTRIES = {
     "CH": "ch", "SWISS": "ch", "SWITZERLAND": "ch", "IT": "ch", "ITALY": "ch", "ITALIAN": "ch", "ES": "ch", "SPAIN": "ch", "SPANISH": "ch",
     "DE": "de", "GERMANY": "de", "GERMAN": "de",
 }  # fmt: skip
-_LEADING_WORD = re.compile(r"(?:SIZE )?([A-Z]{2,12})\.?(?: SIZE)?(?= ?\d| ?[A-Z](?:$|[ +\d])|$)")
+_LEADING_WORD = re.compile(rf"(?:SIZE )?({'|'.join(sorted(_COUNTRIES, key=len, reverse=True))})\.?(?: SIZE)?(?= ?\d| ?[A-Z](?:$|[ +\d])|$)")
 _LETTER_SIZE = re.compile(r"(Z) ?\+ ?(\d)(?:[ -]?(1/2|\.5))?|([A-Z])(?:[ -]?(1/2|\.5))?")
 _LENGTH = re.compile(r"(.*?) ?(MM|CM|IN|INCH|INCHES|\")")
 _DIAMETER = re.compile(r"(?:⌀|Ø|DIAMETER|DIA\.?|INSIDE DIAMETER|ID|D) ?(?=[\d.])|(?: (?:DIAMETER|DIA\.?|INSIDE))$")

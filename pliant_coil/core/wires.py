@@ -9,16 +9,14 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, BeforeValidator, ConfigDict, Field
 
 from pliant_coil.core.gauges import read_diameter
-from pliant_coil.core.metals import METALS, Metal, Temper
 from pliant_coil.core.inside import InsideCircle, largest_circle
+from pliant_coil.core.metals import METALS, Metal, Temper
 from pliant_coil.core.moves import Move, Obstacle
 from pliant_coil.core.profiles import Profile, ProfileName
 from pliant_coil.core.refusal import refuse
 
 Role = Literal["band", "base", "weave", "bind", "tie", "coil", "sew"]
-MetalCode = Literal[
-    "copper", "plated-copper", "brass", "bronze", "sterling", "fine-silver", "gold-filled", "stainless", "aluminium"
-]
+MetalCode = Literal["copper", "plated-copper", "brass", "bronze", "sterling", "fine-silver", "gold-filled", "stainless", "aluminium"]
 
 
 class Part(BaseModel):
@@ -35,7 +33,10 @@ class WireSpec(Part):
     """A wire as the maker names it."""
 
     diameter: Annotated[str, BeforeValidator(_as_text)] = Field(
-        "0.8 mm", title="Wire", max_length=80, description="Gauge or diameter: 20 AWG, 21 SWG, 0.8 mm, 1/32 in. For flat strip, its thickness."
+        "0.8 mm",
+        title="Wire",
+        max_length=80,
+        description="Gauge or diameter: 20 AWG, 21 SWG, 0.8 mm, 1/32 in. For flat strip, its thickness.",
     )
     profile: ProfileName = Field("round", title="Section")
     strip_width_mm: float = Field(2.0, title="Strip width", gt=0, le=12, description="Width of a flat strip; other sections don't use it.")

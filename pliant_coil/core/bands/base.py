@@ -19,7 +19,7 @@ class BandStyle(Part, ABC):
     """The roles it needs, each with the wire that is usual for it."""
     main_role: ClassVar[str]
     """The role whose wire lies on the mandrel."""
-    style: Any
+    style: Any = ""
 
     @abstractmethod
     def form(self, form_diameter_mm: float, wires: Wires, head: HeadStyle, finish: Finish) -> FormedRing:

@@ -12,11 +12,13 @@ from pliant_coil.core.finish import Finish
 from pliant_coil.core.heads.base import HeadStyle
 from pliant_coil.core.hulls import row
 from pliant_coil.core.measures import times_words
-from pliant_coil.core.moves import Arc, Move
+from pliant_coil.core.moves import Arc, Move, Turns
 from pliant_coil.core.refusal import refuse
 from pliant_coil.core.steps import Step
-from pliant_coil.core.wires import FormedRing, Shift, Wires, WireRun, WireSpec
+from pliant_coil.core.wires import FormedRing, Shift, WireRun, Wires, WireSpec
 
+_LEAST_STEP_RAD = math.radians(15)
+"""To either side of the top, where there is no head to hide the step from one lane to the next (common practice)."""
 SPRINGBACK_CAUSE = "springs open, nothing holds it"
 
 
@@ -27,7 +29,9 @@ class Turned(BandStyle):
     usual_wires: ClassVar[Mapping[str, WireSpec]] = {"band": WireSpec(diameter="20 AWG")}
     main_role: ClassVar[str] = "band"
     style: Literal["turned"] = Field("turned", title="Band")
-    winding: Literal["both-ways", "one-way"] = Field("both-ways", title="Winding", description="Both ways from the middle, or one way from a short tail.")
+    winding: Literal["both-ways", "one-way"] = Field(
+        "both-ways", title="Winding", description="Both ways from the middle, or one way from a short tail."
+    )
     turns: int = Field(1, title="Turns", ge=1, le=4, description="How often each tail goes all the way round.")
 
     @property
@@ -41,29 +45,34 @@ class Turned(BandStyle):
         seat = head.seat(form_diameter_mm / 2, wire)
         left_lock, right_lock = finish.locks(wire, row(profile, strands), form_diameter_mm / 2, seat.foot_rad)
         pitch = profile.width_mm
-        sweep = 2 * math.pi * self.turns - 2 * seat.foot_rad
         outer = (strands - 1) / 2 * pitch
+        step = max(seat.foot_rad, _LEAST_STEP_RAD)
 
-        def turns(z_from_mm: float, z_to_mm: float, mark: str) -> Arc:
+        def turns(from_rad: float, to_rad: float, z_mm: float, mark: str = "") -> Turns:
             label = f"{times_words(self.turns)} round"
-            return Arc(label, seat.neutral_radius_mm, seat.foot_rad, sweep, z_from_mm, z_to_mm, mark=mark)
+            return Turns(label, seat.neutral_radius_mm, from_rad, to_rad - from_rad, z_mm, pitch, step, mark=mark)
 
+        end = 2 * math.pi * self.turns
+        foot = seat.foot_rad
         moves: list[Move]
-        if self.winding == "both-ways":
+        if self.winding == "one-way":
+            middle = seat.middle(-outer, -outer)
+            moves = [*left_lock, *middle, turns(foot, end - foot, -outer, "" if middle else "start"), *seat.under(outer), *right_lock]
+        else:
             # Clockwise from the end whose tail passes over the head; the halves lie on either side of z = 0.
             middle = seat.middle(-pitch / 2, pitch / 2)
+            if not middle:
+                foot = step
+                middle = [Arc("middle", seat.neutral_radius_mm, -step, 2 * step, -pitch / 2, pitch / 2, mark="middle", mark_share=0.5)]
             moves = [
                 *left_lock,
-                *reversed(seat.over(-outer)),
-                turns(-outer, -pitch / 2, ""),
+                *seat.over(-outer),
+                turns(seat.foot_rad, end - foot, -outer),
                 *middle,
-                turns(pitch / 2, outer, "" if middle else "middle"),
+                turns(foot, end - seat.foot_rad, pitch / 2),
                 *seat.under(outer),
                 *right_lock,
             ]
-        else:
-            middle = seat.middle(-outer, -outer)
-            moves = [*left_lock, *middle, turns(-outer, outer, "" if middle else "start"), *seat.under(outer), *right_lock]
         shifts = () if finish.wraps_each_side else (self._springback(form_diameter_mm, wires),)
         return FormedRing(form_diameter_mm, (WireRun(wire, tuple(moves)),), shifts, seat.beads, strands, strands * pitch, profile.height_mm)
 
@@ -80,17 +89,22 @@ class Turned(BandStyle):
         head.check(radius, profile, finish)
         room = (math.radians(150) - head.seat(radius, wires["band"]).foot_rad) * radius
         if finish.wraps_each_side * profile.width_mm > room:
-            refuse("finish.wraps_each_side", "that many wraps would meet at the back of the ring", f"up to {int(room / profile.width_mm)} of this wire")
+            refuse(
+                "finish.wraps_each_side",
+                "that many wraps would meet at the back of the ring",
+                f"up to {int(room / profile.width_mm)} of this wire",
+            )
 
     def phrase(self) -> str:
         return f"turned {times_words(self.turns)} {'each way' if self.winding == 'both-ways' else 'one way'}"
 
     def forming(self, start_words: str, head: HeadStyle) -> list[Step]:
         held = "the bead" if head.least_wraps else "the mark"
+        round_words = f"{times_words(self.turns)} all the way round, side by side."
         if self.winding == "both-ways":
-            text = f"Hold {held} against the mandrel at {start_words} and turn each tail {times_words(self.turns)} all the way round, side by side."
+            text = f"Hold {held} against the mandrel at {start_words} and turn each tail {round_words}"
         else:
-            text = f"Hold {held} and the short tail against the mandrel at {start_words} and turn the long tail {times_words(self.turns)} all the way round, side by side."
+            text = f"Hold {held} and the short tail against the mandrel at {start_words} and turn the long tail {round_words}"
         return [Step("form", text, count=self.turns, check="The turns touch and none has climbed on another.")]
 
     def head_steps(self, head: HeadStyle) -> list[Step]:

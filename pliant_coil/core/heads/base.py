@@ -12,7 +12,7 @@ from pliant_coil.core.steps import Step
 from pliant_coil.core.wires import Bead, Part, RoleWire, WireSpec
 
 
-class Seat(ABC):
+class Seat:
     """A head on a band of one size: the feet where the band ends beside it, and the wire between them.
 
     `wire` is the band's; `inside_radius_mm` that of the form. The feet stand at ± `foot_rad` from the top, on the
@@ -51,7 +51,7 @@ class HeadStyle(Part, ABC):
     """The band styles that it can be made on."""
     usual_wires: ClassVar[Mapping[str, WireSpec]] = {}
     least_wraps: ClassVar[int] = 0
-    style: Any
+    style: Any = ""
 
     @abstractmethod
     def seat(self, inside_radius_mm: float, wire: RoleWire) -> Seat:

@@ -44,22 +44,46 @@ class BeadLock(HeadStyle):
 
     def check(self, inside_radius_mm: float, profile: Profile, finish: Finish) -> None:
         if self.bead.hole_mm >= self.bead.diameter_mm:
-            refuse("head.bead.hole_mm", f"a {self.bead.hole_mm:g} mm hole leaves nothing of a {self.bead.diameter_mm:g} mm bead", "a hole smaller than the bead")
+            refuse(
+                "head.bead.hole_mm",
+                f"a {self.bead.hole_mm:g} mm hole leaves nothing of a {self.bead.diameter_mm:g} mm bead",
+                "a hole smaller than the bead",
+            )
         widest = 2 * _WIDEST_CHORD * (inside_radius_mm + profile.centroid_mm) - profile.height_mm
         if self.bead.diameter_mm > widest:
-            refuse("head.bead.diameter_mm", f"a {self.bead.diameter_mm:g} mm bead leaves no band beside it to lock on at this size", f"up to {widest:.1f} mm")
+            refuse(
+                "head.bead.diameter_mm",
+                f"a {self.bead.diameter_mm:g} mm bead leaves no band beside it to lock on at this size",
+                f"up to {widest:.1f} mm",
+            )
 
     def phrase(self) -> str:
         return f"a {self.bead.diameter_mm:g} mm bead"
 
     def threading(self) -> list[Step]:
-        return [Step("thread", "Thread the bead to its mark and press the wire down beside it, both sides alike.", check="The bead sits on its mark.")]
+        return [
+            Step(
+                "thread",
+                "Thread the bead to its mark and press the wire down beside it, both sides alike.",
+                check="The bead sits on its mark.",
+            )
+        ]
 
     def making(self, winding: str) -> list[Step]:
         if winding == "one-way":
-            return [Step("head", "Bring the long tail up beside the bead and pass it under the bead to the other side.", check="It lies flat against the mandrel.")]
+            return [
+                Step(
+                    "head",
+                    "Bring the long tail up beside the bead and pass it under the bead to the other side.",
+                    check="It lies flat against the mandrel.",
+                )
+            ]
         return [
-            Step("head", "Bring both tails up beside the bead. Pass one under the bead, flat against the mandrel.", check="The bead rests on it and doesn't rock."),
+            Step(
+                "head",
+                "Bring both tails up beside the bead. Pass one under the bead, flat against the mandrel.",
+                check="The bead rests on it and doesn't rock.",
+            ),
             Step("head", "Pass the other tail over the bead to its own side and pull it snug.", check="It crosses the bead's middle."),
         ]
 
@@ -85,7 +109,7 @@ class BeadSeat(Seat):
         return [
             Straight("beside bead", (-self.foot_x_mm, self.foot_y_mm, z_left_mm), (-self.foot_x_mm, y - corner, 0.0)),
             Bend("bend", left_corner, corner, -math.pi / 2, math.pi / 2, thick),
-            Through("bead", (-self.half_mm, y, 0.0), (self.half_mm, y, 0.0), mark="bead"),
+            Through("bead", (-self.half_mm, y, 0.0), (self.half_mm, y, 0.0), mark="bead", mark_share=0.5),
             Bend("bend", right_corner, corner, 0.0, math.pi / 2, thick, jaw_at_end=True),
             Straight("beside bead", (self.foot_x_mm, y - corner, 0.0), (self.foot_x_mm, self.foot_y_mm, z_right_mm)),
         ]
@@ -98,6 +122,4 @@ class BeadSeat(Seat):
 
     @property
     def beads(self) -> tuple[Bead, ...]:
-        return (
-            Bead("bead", self.bead.diameter_mm, self.bead.hole_mm, "head.bead.hole_mm", (0.0, self.centre_y_mm, 0.0), self.wire, 1),
-        )
+        return (Bead("bead", self.bead.diameter_mm, self.bead.hole_mm, "head.bead.hole_mm", (0.0, self.centre_y_mm, 0.0), self.wire, 1),)

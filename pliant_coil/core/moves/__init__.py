@@ -7,6 +7,7 @@ from pliant_coil.core.moves.grip import Grip, Spare
 from pliant_coil.core.moves.over import Over
 from pliant_coil.core.moves.straight import Straight
 from pliant_coil.core.moves.through import Through
+from pliant_coil.core.moves.turns import Turns
 from pliant_coil.core.moves.wrap import Wrap
 
-__all__ = ["Arc", "Bend", "Grip", "Move", "Obstacle", "Over", "Point3", "Spare", "Straight", "Through", "Wrap"]
+__all__ = ["Arc", "Bend", "Grip", "Move", "Obstacle", "Over", "Point3", "Spare", "Straight", "Through", "Turns", "Wrap"]

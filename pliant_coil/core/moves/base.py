@@ -30,7 +30,8 @@ class Move(ABC):
     label: str
     """The maker's word for this stretch, short enough to stand on the strip."""
     mark: str = field(default="", kw_only=True)
-    """What to mark on the straight wire where the move begins (its middle, for a bead); empty for no mark."""
+    """What to mark on the straight wire, `mark_share` of the way along the move; empty for no mark."""
+    mark_share: float = field(default=0.0, kw_only=True)
 
     kind: ClassVar[str]
     relative_sigma: ClassVar[float] = 0.0
@@ -57,11 +58,6 @@ class Move(ABC):
     def obstacle(self) -> Obstacle | None:
         """What it puts between finger and band."""
         return None
-
-    @property
-    def mark_offset_mm(self) -> float:
-        """Where along the move its mark stands."""
-        return 0.0
 
     @property
     def jaw_mm(self) -> float | None:

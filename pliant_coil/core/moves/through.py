@@ -20,10 +20,6 @@ class Through(Move):
     def length_mm(self) -> float:
         return math.dist(self.start, self.end)
 
-    @property
-    def mark_offset_mm(self) -> float:
-        return self.length_mm / 2
-
     def arithmetic(self) -> str:
         return f"the bead's hole, {self.length_mm:.2f} mm long"
 
