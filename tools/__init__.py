@@ -1,0 +1,1 @@
+"""What starts, tests and measures the application; no part of it."""

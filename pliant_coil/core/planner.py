@@ -95,6 +95,11 @@ def _sentence(ring: Ring) -> list[PhraseTold]:
     ]
 
 
+def sentence_text(ring: Ring) -> str:
+    """The ring in one sentence, as it stands in lists."""
+    return ", ".join(phrase.text for phrase in _sentence(ring))
+
+
 def _schools(ring: Ring, aim_mm: float, solved_mm: float) -> list[SchoolTold]:
     us = SYSTEMS["us"]
     return [

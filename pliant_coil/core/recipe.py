@@ -11,7 +11,7 @@ from functools import reduce
 from operator import or_
 from typing import TYPE_CHECKING, Annotated, Any, Final, Literal
 
-from pydantic import BeforeValidator, Field, ValidationError
+from pydantic import BeforeValidator, Field, ValidationError, model_validator
 
 from pliant_coil.core.bands.base import BandStyle, all_bands
 from pliant_coil.core.finish import Finish
@@ -94,6 +94,13 @@ class RingFile(Part):
     finish: Finish = Field(default_factory=Finish)
     sizing: Sizing = Field(default_factory=Sizing)
 
+    @model_validator(mode="before")
+    @classmethod
+    def _brought_forward(cls, document: Any) -> Any:
+        while isinstance(document, dict) and (step := _FORWARD.get(_version(document))):
+            document = step(document)
+        return document
+
     def wire(self, role: str) -> WireSpec:
         """The wire in `role`: the file's, else the band's or the head's usual one."""
         given = self.wires.get(role)  # type: ignore[call-overload]
@@ -106,17 +113,17 @@ _FORWARD: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {}
 """Per old version, what brings a document one version on. Version 1 is the first."""
 
 
+def _version(document: dict[str, Any]) -> int:
+    version = document.get("version", VERSION)
+    return version if isinstance(version, int) else VERSION
+
+
 def read_ring(document: object) -> RingFile:
     """The ring that a parsed JSON document describes. Raises `Refusal` with every field that is wrong."""
     if not isinstance(document, dict):
         refuse("", "a ring file is a JSON object", '{"format": "pliant-coil/ring", "version": 1, ...}')
-    current = document
-    version = current.get("version", VERSION)
-    while isinstance(version, int) and not isinstance(version, bool) and version in _FORWARD:
-        current = _FORWARD[version](current)
-        version = current["version"]
     try:
-        return RingFile.model_validate(current)
+        return RingFile.model_validate(document)
     except ValidationError as error:
         raise as_refusal(error, RingFile) from None
 

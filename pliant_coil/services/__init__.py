@@ -1,0 +1,1 @@
+"""Use cases: each opens one transaction and calls core and store."""

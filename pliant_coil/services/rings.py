@@ -1,0 +1,154 @@
+"""Keeping rings: list, open, save, copy, put away and take out again."""
+
+import math
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass
+from datetime import datetime
+from uuid import UUID
+
+from sqlalchemy.orm import Session
+
+from pliant_coil.core.planner import sentence_text
+from pliant_coil.core.recipe import RingFile, read_ring
+from pliant_coil.core.ring import make_ring
+from pliant_coil.store import rings as store
+from pliant_coil.store import workshops
+from pliant_coil.store.database import Sessions
+from pliant_coil.store.models import Ring
+
+UNTITLED = "Untitled ring"
+
+
+class NotFound(LookupError):
+    """There is no such ring, or none any more."""
+
+
+@dataclass(frozen=True)
+class KeptRing:
+    """A ring as it is kept, with the file of one of its revisions."""
+
+    id: UUID
+    revision: int
+    file: RingFile
+    updated_at: datetime
+    deleted: bool
+
+
+class Conflict(Exception):
+    """Somebody saved the ring meanwhile: `current` is what stands there now, untouched."""
+
+    def __init__(self, current: KeptRing) -> None:
+        super().__init__(f"revision {current.revision} was saved meanwhile")
+        self.current = current
+
+
+@dataclass(frozen=True)
+class RingPage:
+    """A page of rings as they are listed."""
+
+    rings: list[Ring]
+    total: int
+
+
+class Rings:
+    """The rings of one workshop."""
+
+    def __init__(self, sessions: Sessions, workshop_slug: str) -> None:
+        self._sessions = sessions
+        self._slug = workshop_slug
+
+    @contextmanager
+    def _work(self) -> Iterator[tuple[Session, UUID]]:
+        with self._sessions.begin() as session:
+            workshop = workshops.find(session, self._slug)
+            if workshop is None:
+                raise NotFound("there is no such workshop")
+            yield session, workshop.id
+
+    def page(self, search: str, limit: int, offset: int) -> RingPage:
+        """Saved rings, the last changed first."""
+        with self._work() as (session, workshop_id):
+            return RingPage(*store.page(session, workshop_id, search, limit, offset))
+
+    def create(self, file: RingFile) -> KeptRing:
+        """Save a new ring. Raises `Refusal` for one that can't be made."""
+        file = _titled(file)
+        columns = columns_of(file)
+        with self._work() as (session, workshop_id):
+            ring = store.add(session, workshop_id, columns, document_of(file))
+            return _kept(ring, file)
+
+    def read(self, ring_id: UUID, number: int | None = None) -> KeptRing:
+        """A ring with its newest file, or an older one."""
+        with self._work() as (session, workshop_id):
+            ring = _found(store.find(session, workshop_id, ring_id))
+            return _with_file(session, ring, number)
+
+    def save(self, ring_id: UUID, file: RingFile, base_revision: int) -> KeptRing:
+        """Save a new revision, made from `base_revision`. Raises `Conflict` when a newer one stands there."""
+        file = _titled(file)
+        columns = columns_of(file)
+        with self._work() as (session, workshop_id):
+            ring = _found(store.find(session, workshop_id, ring_id, lock=True))
+            if ring.revision != base_revision:
+                raise Conflict(_with_file(session, ring, None))
+            store.add_revision(session, ring, columns, document_of(file))
+            return _kept(ring, file)
+
+    def duplicate(self, ring_id: UUID) -> KeptRing:
+        """A copy under a title that says so."""
+        with self._work() as (session, workshop_id):
+            original = _with_file(session, _found(store.find(session, workshop_id, ring_id)), None).file
+            file = original.model_copy(update={"title": f"{original.title[:113]} (copy)"})
+            return _kept(store.add(session, workshop_id, columns_of(file), document_of(file)), file)
+
+    def delete(self, ring_id: UUID) -> None:
+        """Put a ring away; `restore` takes it out again."""
+        with self._work() as (session, workshop_id):
+            store.set_deleted(session, _found(store.find(session, workshop_id, ring_id, lock=True)), True)
+
+    def restore(self, ring_id: UUID) -> KeptRing:
+        """Undo a deletion."""
+        with self._work() as (session, workshop_id):
+            ring = _found(store.find(session, workshop_id, ring_id, deleted=True, lock=True))
+            store.set_deleted(session, ring, False)
+            return _with_file(session, ring, None)
+
+    def revisions(self, ring_id: UUID) -> list[tuple[int, datetime]]:
+        """Every revision's number and time, the newest first."""
+        with self._work() as (session, workshop_id):
+            ring = _found(store.find(session, workshop_id, ring_id))
+            return [(r.number, r.created_at) for r in store.revisions(session, ring)]
+
+
+def _found(ring: Ring | None) -> Ring:
+    if ring is None:
+        raise NotFound("there is no such ring, or it was deleted")
+    return ring
+
+
+def _with_file(session: Session, ring: Ring, number: int | None) -> KeptRing:
+    revision = store.revision(session, ring, number)
+    if revision is None:
+        raise NotFound("the ring has no such revision")
+    return KeptRing(ring.id, revision.number, read_ring(revision.file), ring.updated_at, ring.deleted_at is not None)
+
+
+def _kept(ring: Ring, file: RingFile) -> KeptRing:
+    return KeptRing(ring.id, ring.revision, file, ring.updated_at, ring.deleted_at is not None)
+
+
+def document_of(file: RingFile) -> dict[str, object]:
+    """The ring file as it is stored."""
+    return file.model_dump(mode="json", exclude_none=True)
+
+
+def _titled(file: RingFile) -> RingFile:
+    return file if file.title.strip() else file.model_copy(update={"title": UNTITLED})
+
+
+def columns_of(file: RingFile) -> store.RingColumns:
+    """What is searched and listed of a ring. Raises `Refusal` for one that can't be made."""
+    ring = make_ring(file)
+    return store.RingColumns(file.title, file.band.style, file.head.style, math.pi * ring.target_mm, sentence_text(ring))

@@ -1,0 +1,40 @@
+"""The workshop itself: setting one up, and whether its record book answers."""
+
+from importlib import resources
+
+from sqlalchemy.exc import SQLAlchemyError
+
+from pliant_coil.core.recipe import read_ring_text
+from pliant_coil.services.rings import columns_of, document_of
+from pliant_coil.store import rings, workshops
+from pliant_coil.store.database import Sessions
+
+DEMO_SLUG = "fernhill-bench"
+DEMO_NAME = "Fernhill Bench"
+
+
+def seed_demo(sessions: Sessions) -> bool:
+    """Set up the demo workshop with its rings, once and as a whole; whether it was done now."""
+    with sessions.begin() as session:
+        workshop, made = workshops.ensure(session, DEMO_SLUG, DEMO_NAME)
+        for entry in sorted(resources.files("pliant_coil.demo").iterdir(), key=lambda e: e.name, reverse=True):
+            if made and entry.name.endswith(".ring.json"):
+                file = read_ring_text(entry.read_text("utf-8"))
+                rings.add(session, workshop.id, columns_of(file), document_of(file))
+        return made
+
+
+def workshop_name(sessions: Sessions, slug: str) -> str:
+    """The name over the door; empty when the workshop isn't set up."""
+    with sessions.begin() as session:
+        workshop = workshops.find(session, slug)
+        return workshop.name if workshop else ""
+
+
+def database_answers(sessions: Sessions) -> bool:
+    """Whether the record book can be read right now."""
+    try:
+        with sessions.begin() as session:
+            return workshops.answers(session)
+    except SQLAlchemyError:
+        return False

@@ -1,0 +1,72 @@
+"""The tables. Every row belongs to a workshop; times carry their zone."""
+
+from datetime import datetime
+from typing import Any
+from uuid import UUID, uuid4
+
+from sqlalchemy import CheckConstraint, DateTime, ForeignKey, Index, MetaData, UniqueConstraint, func
+from sqlalchemy.dialects.postgresql import JSONB
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
+
+
+class Base(DeclarativeBase):
+    """Names constraints by rule, so that migrations can find them."""
+
+    metadata = MetaData(
+        naming_convention={
+            "ix": "ix_%(column_0_N_label)s",
+            "uq": "uq_%(table_name)s_%(column_0_N_name)s",
+            "ck": "ck_%(table_name)s_%(constraint_name)s",
+            "fk": "fk_%(table_name)s_%(column_0_name)s_%(referred_table_name)s",
+            "pk": "pk_%(table_name)s",
+        }
+    )
+    type_annotation_map = {datetime: DateTime(timezone=True), dict[str, Any]: JSONB}  # noqa: RUF012 (SQLAlchemy's own form)
+
+
+class Workshop(Base):
+    """Whose bench it is."""
+
+    __tablename__ = "workshop"
+
+    id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
+    slug: Mapped[str] = mapped_column(unique=True)
+    name: Mapped[str]
+    created_at: Mapped[datetime] = mapped_column(server_default=func.now())
+
+
+class Ring(Base):
+    """A saved ring: what is searched and listed. The ring itself stands in its revisions."""
+
+    __tablename__ = "ring"
+    __table_args__ = (
+        Index("ix_ring_workshop_recent", "workshop_id", "updated_at"),
+        CheckConstraint("revision >= 1", name="revision_counts_from_one"),
+    )
+
+    id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
+    workshop_id: Mapped[UUID] = mapped_column(ForeignKey("workshop.id"))
+    title: Mapped[str]
+    band_style: Mapped[str]
+    head_style: Mapped[str]
+    inside_circumference_mm: Mapped[float]
+    sentence: Mapped[str]
+    revision: Mapped[int]
+    """Number of the newest revision: what a later save must be based on."""
+    created_at: Mapped[datetime] = mapped_column(server_default=func.now())
+    updated_at: Mapped[datetime] = mapped_column(server_default=func.now())
+    deleted_at: Mapped[datetime | None]
+
+
+class RingRevision(Base):
+    """A ring file as it was saved, validated; never changed afterwards."""
+
+    __tablename__ = "ring_revision"
+    __table_args__ = (UniqueConstraint("ring_id", "number"),)
+
+    id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
+    workshop_id: Mapped[UUID] = mapped_column(ForeignKey("workshop.id"))
+    ring_id: Mapped[UUID] = mapped_column(ForeignKey("ring.id"))
+    number: Mapped[int]
+    file: Mapped[dict[str, Any]]
+    created_at: Mapped[datetime] = mapped_column(server_default=func.now())

@@ -1,0 +1,91 @@
+"""Queries about rings. Each takes an open session and a workshop; none commits."""
+
+from dataclasses import dataclass
+from typing import Any
+from uuid import UUID
+
+from sqlalchemy import ColumnElement, func, or_, select
+from sqlalchemy.orm import Session
+
+from pliant_coil.store.models import Ring, RingRevision
+
+
+@dataclass(frozen=True, slots=True)
+class RingColumns:
+    """What is searched and listed of a ring, read from its file."""
+
+    title: str
+    band_style: str
+    head_style: str
+    inside_circumference_mm: float
+    sentence: str
+
+
+def find(session: Session, workshop_id: UUID, ring_id: UUID, *, deleted: bool = False, lock: bool = False) -> Ring | None:
+    """A ring of this workshop; a deleted one only with `deleted`. `lock` keeps others from saving it meanwhile."""
+    query = select(Ring).where(Ring.workshop_id == workshop_id, Ring.id == ring_id)
+    if not deleted:
+        query = query.where(Ring.deleted_at.is_(None))
+    return session.scalar(query.with_for_update() if lock else query)
+
+
+def revision(session: Session, ring: Ring, number: int | None = None) -> RingRevision | None:
+    """One revision of a ring, the newest unless a number is given."""
+    wanted = ring.revision if number is None else number
+    return session.scalar(select(RingRevision).where(RingRevision.ring_id == ring.id, RingRevision.number == wanted))
+
+
+def revisions(session: Session, ring: Ring) -> list[RingRevision]:
+    """All revisions, the newest first."""
+    return list(session.scalars(select(RingRevision).where(RingRevision.ring_id == ring.id).order_by(RingRevision.number.desc())))
+
+
+def page(session: Session, workshop_id: UUID, search: str, limit: int, offset: int) -> tuple[list[Ring], int]:
+    """Rings with all words of `search` in title, styles or sentence, the last changed first; and how many there are."""
+    conditions: list[ColumnElement[bool]] = [Ring.workshop_id == workshop_id, Ring.deleted_at.is_(None)]
+    for word in search.split():
+        conditions.append(
+            or_(*(column.icontains(word, autoescape=True) for column in (Ring.title, Ring.sentence, Ring.band_style, Ring.head_style)))
+        )
+    total = session.scalar(select(func.count()).select_from(Ring).where(*conditions)) or 0
+    query = select(Ring).where(*conditions).order_by(Ring.updated_at.desc(), Ring.id).limit(limit).offset(offset)
+    return list(session.scalars(query)), total
+
+
+def add(session: Session, workshop_id: UUID, columns: RingColumns, file: dict[str, Any]) -> Ring:
+    """A new ring with its first revision."""
+    ring = Ring(workshop_id=workshop_id, revision=1, deleted_at=None)
+    _fill(ring, columns)
+    session.add(ring)
+    session.flush()
+    session.add(RingRevision(workshop_id=workshop_id, ring_id=ring.id, number=1, file=file))
+    session.flush()
+    session.refresh(ring)
+    return ring
+
+
+def add_revision(session: Session, ring: Ring, columns: RingColumns, file: dict[str, Any]) -> None:
+    """The next revision of a ring that was found with `lock`."""
+    ring.revision += 1
+    _fill(ring, columns)
+    session.add(RingRevision(workshop_id=ring.workshop_id, ring_id=ring.id, number=ring.revision, file=file))
+    _touch(session, ring)
+
+
+def set_deleted(session: Session, ring: Ring, deleted: bool) -> None:
+    """Put a ring away, or take it out again."""
+    ring.deleted_at = session.scalar(select(func.now())) if deleted else None
+    _touch(session, ring)
+
+
+def _touch(session: Session, ring: Ring) -> None:
+    ring.updated_at = session.scalars(select(func.clock_timestamp())).one()
+    session.flush()
+
+
+def _fill(ring: Ring, columns: RingColumns) -> None:
+    ring.title = columns.title
+    ring.band_style = columns.band_style
+    ring.head_style = columns.head_style
+    ring.inside_circumference_mm = columns.inside_circumference_mm
+    ring.sentence = columns.sentence

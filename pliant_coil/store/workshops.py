@@ -1,0 +1,25 @@
+"""Queries about workshops."""
+
+from sqlalchemy import select, text
+from sqlalchemy.dialects.postgresql import insert
+from sqlalchemy.orm import Session
+
+from pliant_coil.store.models import Workshop
+
+
+def find(session: Session, slug: str) -> Workshop | None:
+    """The workshop of that name in addresses."""
+    return session.scalar(select(Workshop).where(Workshop.slug == slug))
+
+
+def ensure(session: Session, slug: str, name: str) -> tuple[Workshop, bool]:
+    """The workshop, made if it isn't there; and whether it was made now. Two at once make one."""
+    made = session.scalar(insert(Workshop).values(slug=slug, name=name).on_conflict_do_nothing().returning(Workshop.id))
+    workshop = find(session, slug)
+    assert workshop is not None
+    return workshop, made is not None
+
+
+def answers(session: Session) -> bool:
+    """Whether the database answers."""
+    return bool(session.scalar(text("select 1")) == 1)

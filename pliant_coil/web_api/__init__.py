@@ -1,0 +1,1 @@
+"""The HTTP API and the static front end: thin."""

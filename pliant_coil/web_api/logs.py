@@ -1,0 +1,75 @@
+"""Structured logs: a JSON line a request, with its id, status and time; and the limit on what is taken in."""
+
+import logging
+import sys
+import time
+from uuid import uuid4
+
+import structlog
+from starlette.types import ASGIApp, Message, Receive, Scope, Send
+
+LARGEST_BODY = 262_144
+"""Bytes; the largest ring file is smaller."""
+
+
+def configure_logs() -> None:
+    """Send structlog's and the standard library's messages to stderr as JSON lines."""
+    shared: list[structlog.typing.Processor] = [
+        structlog.contextvars.merge_contextvars,
+        structlog.processors.add_log_level,
+        structlog.processors.TimeStamper(fmt="iso"),
+    ]
+    structlog.configure(
+        processors=[*shared, structlog.processors.format_exc_info, structlog.processors.JSONRenderer()],
+        logger_factory=structlog.PrintLoggerFactory(sys.stderr),
+        cache_logger_on_first_use=False,
+    )
+    formatter = structlog.stdlib.ProcessorFormatter(processor=structlog.processors.JSONRenderer(), foreign_pre_chain=shared)
+    handler = logging.StreamHandler()
+    handler.setFormatter(formatter)
+    logging.basicConfig(handlers=[handler], level=logging.WARNING, force=True)
+
+
+class RequestLog:
+    """Logs every request, and refuses bodies that are too large before they are read."""
+
+    def __init__(self, app: ASGIApp) -> None:
+        self._app = app
+        self._log = structlog.get_logger("requests")
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        """One request."""
+        if scope["type"] != "http":
+            await self._app(scope, receive, send)
+            return
+        request_id = uuid4().hex[:12]
+        started = time.perf_counter()
+        status = 0
+
+        async def noting(message: Message) -> None:
+            nonlocal status
+            if message["type"] == "http.response.start":
+                status = message["status"]
+                message["headers"] = [*message["headers"], (b"x-request-id", request_id.encode())]
+            await send(message)
+
+        taken = 0
+
+        async def limited() -> Message:
+            nonlocal taken
+            message = await receive()
+            taken += len(message.get("body", b""))
+            if taken > LARGEST_BODY:
+                raise TooLarge
+            return message
+
+        try:
+            await self._app(scope, limited, noting)
+        finally:
+            milliseconds = round((time.perf_counter() - started) * 1000, 2)
+            level = "error" if status >= 500 else "info"
+            getattr(self._log, level)("request", id=request_id, method=scope["method"], path=scope["path"], status=status, ms=milliseconds)
+
+
+class TooLarge(Exception):
+    """More was sent than any ring file holds."""

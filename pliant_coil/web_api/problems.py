@@ -1,0 +1,109 @@
+"""Every refusal and failure as one JSON form: `{"errors": [{"field", "reason", "accepted"}]}`, in the trade's words."""
+
+import structlog
+from fastapi import FastAPI, Request
+from fastapi.exceptions import RequestValidationError
+from fastapi.responses import JSONResponse
+from pydantic import BaseModel
+from sqlalchemy.exc import DataError, DBAPIError, OperationalError
+from sqlalchemy.exc import TimeoutError as PoolTimeout
+from starlette.exceptions import HTTPException
+
+from pliant_coil.core.recipe import RingFile
+from pliant_coil.core.recipe_faults import MOST_FAULTS, fault_from
+from pliant_coil.core.refusal import Fault, Refusal
+from pliant_coil.services.rings import NotFound
+from pliant_coil.web_api.logs import LARGEST_BODY, TooLarge
+
+
+class Problem(BaseModel):
+    """One thing that is wrong."""
+
+    field: str
+    reason: str
+    accepted: str
+
+
+class Problems(BaseModel):
+    """Why a request was refused."""
+
+    errors: list[Problem]
+
+
+REFUSED: dict[int | str, dict[str, object]] = {
+    422: {"model": Problems, "description": "Refused, with the field and the reason"},
+    413: {"model": Problems, "description": "More than any ring file holds"},
+}
+MISSING: dict[int | str, dict[str, object]] = {404: {"model": Problems, "description": "There is no such ring"}}
+
+
+_NO_JSON = Fault("", "this isn't JSON that can be read", "a JSON object in UTF-8")
+
+
+def _answer(status: int, *faults: Fault) -> JSONResponse:
+    errors = [{"field": f.field, "reason": f.reason, "accepted": f.accepted} for f in faults]
+    return JSONResponse({"errors": errors}, status)
+
+
+def install(app: FastAPI) -> None:
+    """Teach `app` to answer every error in this form."""
+    log = structlog.get_logger("problems")
+
+    @app.exception_handler(Refusal)
+    async def refused(_: Request, refusal: Refusal) -> JSONResponse:
+        return _answer(422, *refusal.faults)
+
+    @app.exception_handler(RequestValidationError)
+    async def invalid(_: Request, error: RequestValidationError) -> JSONResponse:
+        faults: dict[str, Fault] = {}
+        for detail in error.errors()[:MOST_FAULTS]:
+            fault = _request_fault(detail)
+            faults.setdefault(fault.field, fault)
+        return _answer(422, *faults.values())
+
+    @app.exception_handler(NotFound)
+    async def missing(_: Request, error: NotFound) -> JSONResponse:
+        return _answer(404, Fault("", str(error)))
+
+    @app.exception_handler(TooLarge)
+    async def too_large(_: Request, __: TooLarge) -> JSONResponse:
+        return _answer(413, Fault("", "that is more than any ring file holds", f"up to {LARGEST_BODY} bytes"))
+
+    @app.exception_handler(HTTPException)
+    async def http(request: Request, error: HTTPException) -> JSONResponse:
+        # FastAPI wraps what went wrong while a body was read.
+        if isinstance(error.__cause__, TooLarge):
+            return await too_large(request, error.__cause__)
+        if error.status_code == 400:
+            return _answer(422, _NO_JSON)
+        return _answer(error.status_code, Fault("", str(error.detail)))
+
+    @app.exception_handler(DataError)
+    async def unstorable(_: Request, __: DataError) -> JSONResponse:
+        return _answer(422, Fault("", "holds characters that can't be kept", "ordinary text"))
+
+    @app.exception_handler(OperationalError)
+    @app.exception_handler(PoolTimeout)
+    async def unavailable(_: Request, error: Exception) -> JSONResponse:
+        log.error("database", error=type(error).__name__)
+        return _answer(503, Fault("", "the record book doesn't answer just now; nothing was changed, try again in a moment"))
+
+    @app.exception_handler(DBAPIError)
+    async def database(request: Request, error: DBAPIError) -> JSONResponse:
+        return await (unavailable if error.connection_invalidated else unexpected)(request, error)
+
+    @app.exception_handler(Exception)
+    async def unexpected(request: Request, error: Exception) -> JSONResponse:
+        log.error("unexpected", path=request.url.path, exc_info=error)
+        return _answer(500, Fault("", "something went wrong on our side; nothing was changed"))
+
+
+def _request_fault(detail: dict[str, object]) -> Fault:
+    place, *steps = detail["loc"] if isinstance(detail["loc"], list | tuple) else (detail["loc"],)
+    if detail["type"] == "json_invalid":
+        return _NO_JSON
+    if place == "body" and not steps:
+        return Fault("", "a JSON object is missing" if detail["type"] == "missing" else "this isn't a JSON object", "a JSON object")
+    # Bodies that hold a ring file under `file` are named from inside it, as everywhere.
+    inner = steps[1:] if place == "body" and steps[0] == "file" and len(steps) > 1 else steps
+    return fault_from({**detail, "loc": tuple(inner)}, RingFile if place == "body" else None)

@@ -1,0 +1,102 @@
+"""Saved rings."""
+
+import re
+from typing import Annotated
+from uuid import UUID
+
+from fastapi import APIRouter, Depends, Path, Query, Request, Response
+from fastapi.responses import JSONResponse
+
+from pliant_coil.core.recipe import RingFile, Text
+from pliant_coil.services.rings import Conflict, KeptRing, Rings
+from pliant_coil.web_api.problems import MISSING, REFUSED
+from pliant_coil.web_api.schemas import RevisionTold, RingConflict, RingList, RingListed, RingSave, RingTold
+
+router = APIRouter(prefix="/rings", tags=["rings"])
+
+
+def _rings(request: Request) -> Rings:
+    rings: Rings = request.app.state.rings
+    return rings
+
+
+TheRings = Annotated[Rings, Depends(_rings)]
+Number = Annotated[int, Path(ge=1, le=2_000_000_000)]
+
+
+def _told(kept: KeptRing) -> RingTold:
+    return RingTold.model_validate(kept)
+
+
+@router.get("", responses=REFUSED)
+def list_rings(
+    rings: TheRings,
+    q: Annotated[Text, Query(max_length=200, description="Words in title, styles or sentence")] = "",
+    limit: Annotated[int, Query(ge=1, le=100)] = 20,
+    offset: Annotated[int, Query(ge=0, le=1_000_000)] = 0,
+) -> RingList:
+    """Saved rings, the last changed first."""
+    page = rings.page(q, limit, offset)
+    return RingList(rings=[RingListed.model_validate(ring) for ring in page.rings], total=page.total)
+
+
+@router.post("", status_code=201, responses=REFUSED)
+def create(file: RingFile, rings: TheRings) -> RingTold:
+    """Save a new ring."""
+    return _told(rings.create(file))
+
+
+@router.get("/{ring_id}", responses=MISSING | REFUSED)
+def read(ring_id: UUID, rings: TheRings) -> RingTold:
+    """A saved ring."""
+    return _told(rings.read(ring_id))
+
+
+@router.put("/{ring_id}", response_model=RingTold, responses=MISSING | REFUSED | {409: {"model": RingConflict}})
+def save(ring_id: UUID, body: RingSave, rings: TheRings) -> RingTold | JSONResponse:
+    """Save a new revision. 409 when somebody saved meanwhile; then nothing is overwritten."""
+    try:
+        return _told(rings.save(ring_id, body.file, body.base_revision))
+    except Conflict as conflict:
+        reason = "This ring was saved from somewhere else meanwhile. Nothing was overwritten: take theirs, or keep yours as a copy."
+        told = RingConflict(reason=reason, current=_told(conflict.current))
+        return JSONResponse(told.model_dump(mode="json"), 409)
+
+
+@router.delete("/{ring_id}", status_code=204, responses=MISSING | REFUSED)
+def delete(ring_id: UUID, rings: TheRings) -> None:
+    """Put a ring away; it can be taken out again."""
+    rings.delete(ring_id)
+
+
+@router.post("/{ring_id}/restore", responses=MISSING | REFUSED)
+def restore(ring_id: UUID, rings: TheRings) -> RingTold:
+    """Undo a deletion."""
+    return _told(rings.restore(ring_id))
+
+
+@router.post("/{ring_id}/duplicate", status_code=201, responses=MISSING | REFUSED)
+def duplicate(ring_id: UUID, rings: TheRings) -> RingTold:
+    """A copy of a ring."""
+    return _told(rings.duplicate(ring_id))
+
+
+@router.get("/{ring_id}/revisions", responses=MISSING | REFUSED)
+def revisions(ring_id: UUID, rings: TheRings) -> list[RevisionTold]:
+    """Every revision, the newest first."""
+    return [RevisionTold(number=number, created_at=created_at) for number, created_at in rings.revisions(ring_id)]
+
+
+@router.get("/{ring_id}/revisions/{number}", responses=MISSING | REFUSED)
+def read_revision(ring_id: UUID, number: Number, rings: TheRings) -> RingTold:
+    """A ring as it was saved then."""
+    return _told(rings.read(ring_id, number))
+
+
+@router.get("/{ring_id}/file", response_model=RingFile, responses=MISSING | REFUSED)
+def ring_file(ring_id: UUID, rings: TheRings) -> Response:
+    """The ring file, to keep or to send."""
+    file = rings.read(ring_id).file
+    name = re.sub(r"[^a-z0-9]+", "-", file.title.lower()).strip("-") or "ring"
+    headers = {"content-disposition": f'attachment; filename="{name[:60]}.ring.json"'}
+    return Response(file.model_dump_json(indent=2, exclude_none=True), media_type="application/json", headers=headers)

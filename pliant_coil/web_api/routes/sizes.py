@@ -1,0 +1,40 @@
+"""Ring sizes: any text in, every system out."""
+
+from typing import Annotated
+
+from fastapi import APIRouter, Query
+
+from pliant_coil.core.planner import size_told
+from pliant_coil.core.sizes import SYSTEMS, between_finger_and_knuckle, read_size
+from pliant_coil.web_api.problems import REFUSED
+from pliant_coil.web_api.schemas import SizeRead, SizeScale
+
+router = APIRouter(prefix="/sizes", tags=["sizes"])
+
+
+@router.get("", responses=REFUSED)
+async def read(text: str) -> SizeRead:
+    """Read a size as people type it."""
+    size = read_size(text, "text")
+    return SizeRead(system=size.system, size=size_told(size.inside_diameter_mm))
+
+
+@router.get("/between", responses=REFUSED)
+async def between(
+    around_finger_mm: Annotated[float, Query(gt=0, le=200)], around_knuckle_mm: Annotated[float, Query(gt=0, le=200)]
+) -> SizeRead:
+    """Propose a size for a finger and its knuckle."""
+    proposal = between_finger_and_knuckle(around_finger_mm, around_knuckle_mm)
+    return SizeRead(system="us", size=size_told(proposal.inside_diameter_mm), reason=proposal.reason)
+
+
+@router.get("/scales")
+async def scales() -> list[SizeScale]:
+    """Every system with all its marks."""
+    told = []
+    for system in SYSTEMS.values():
+        count = round((system.highest - system.lowest) / system.mark_step)
+        numbers = [system.lowest + k * system.mark_step for k in range(count + 1)]
+        marks = [(system.label(n), round(system.to_diameter_mm(n), 4)) for n in numbers]
+        told.append(SizeScale(code=system.code, name=system.name, rule=system.rule, source=system.source, marks=marks))
+    return told

@@ -1,0 +1,49 @@
+"""What there is to choose from: styles with their parameters, and the ring file's schema."""
+
+from functools import lru_cache
+from typing import Any
+
+from fastapi import APIRouter
+
+from pliant_coil.core.bands.base import all_bands
+from pliant_coil.core.heads.base import all_heads
+from pliant_coil.core.recipe import ring_schema
+from pliant_coil.web_api.schemas import StyleTold
+
+router = APIRouter(tags=["styles"])
+
+
+@router.get("/styles")
+async def styles() -> list[StyleTold]:
+    """Every band and head style with its parameters."""
+    return _styles()
+
+
+@router.get("/schema/ring")
+async def schema() -> dict[str, Any]:
+    """The JSON Schema of the ring file."""
+    return _schema()
+
+
+@lru_cache(maxsize=1)
+def _schema() -> dict[str, Any]:
+    return ring_schema()
+
+
+@lru_cache(maxsize=1)
+def _styles() -> list[StyleTold]:
+    bands = [
+        StyleTold(kind="band", style=name, title=s.title, bands=[], usual_wires=_wires(s.usual_wires), parameters=s.model_json_schema())
+        for name, s in all_bands().items()
+    ]
+    heads = [
+        StyleTold(
+            kind="head", style=name, title=s.title, bands=list(s.bands), usual_wires=_wires(s.usual_wires), parameters=s.model_json_schema()
+        )
+        for name, s in all_heads().items()
+    ]
+    return bands + heads
+
+
+def _wires(usual: Any) -> dict[str, Any]:
+    return {role: spec.model_dump(mode="json") for role, spec in usual.items()}

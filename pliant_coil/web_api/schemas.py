@@ -1,0 +1,115 @@
+"""What the API takes and gives, beside the ring file and the plan."""
+
+from datetime import datetime
+from typing import Any, Literal
+from uuid import UUID
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from pliant_coil.core.plan import SizeTold
+from pliant_coil.core.recipe import RingFile
+
+
+class Health(BaseModel):
+    """Whether the server and its record book answer."""
+
+    status: Literal["ok", "no-database"]
+    database: bool
+
+
+class Version(BaseModel):
+    """Which version serves."""
+
+    version: str
+
+
+class WorkshopTold(BaseModel):
+    """Whose bench it is."""
+
+    name: str
+
+
+class RingListed(BaseModel):
+    """A ring in a list."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    id: UUID
+    title: str
+    sentence: str
+    band_style: str
+    head_style: str
+    inside_circumference_mm: float
+    revision: int
+    updated_at: datetime
+
+
+class RingList(BaseModel):
+    """A page of rings."""
+
+    rings: list[RingListed]
+    total: int
+
+
+class RingTold(BaseModel):
+    """A saved ring."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    id: UUID
+    revision: int
+    updated_at: datetime
+    file: RingFile
+
+
+class RingSave(BaseModel):
+    """A new revision, and the one it was made from."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    file: RingFile
+    base_revision: int = Field(ge=1, le=2_000_000_000)
+
+
+class RingConflict(BaseModel):
+    """Somebody else saved meanwhile; nothing was overwritten."""
+
+    reason: str
+    current: RingTold
+
+
+class RevisionTold(BaseModel):
+    """One revision of a ring."""
+
+    number: int
+    created_at: datetime
+
+
+class SizeRead(BaseModel):
+    """A size as it was read."""
+
+    system: str
+    size: SizeTold
+    reason: str = ""
+
+
+class SizeScale(BaseModel):
+    """A size system for rulers and pickers: its marks with their inside diameters."""
+
+    code: str
+    name: str
+    rule: str
+    source: str
+    marks: list[tuple[str, float]]
+
+
+class StyleTold(BaseModel):
+    """A style, and the JSON Schema of its parameters."""
+
+    kind: Literal["band", "head"]
+    style: str
+    title: str
+    bands: list[str]
+    """For a head: the bands that it can be made on."""
+    usual_wires: dict[str, Any]
+    parameters: dict[str, Any]

@@ -1,0 +1,18 @@
+"""What the server is told from outside, through the environment."""
+
+from pathlib import Path
+
+from pydantic import Field
+from pydantic_settings import BaseSettings, SettingsConfigDict
+
+from pliant_coil.services.workshop import DEMO_SLUG
+
+
+class Settings(BaseSettings):
+    """DATABASE_URL, WORKSHOP and the folder with the built front end."""
+
+    model_config = SettingsConfigDict(extra="ignore")
+
+    database_url: str = Field("postgresql://127.0.0.1/pliant_coil")
+    workshop: str = Field(DEMO_SLUG)
+    front_end: Path = Field(Path(__file__).parents[2] / "web" / "dist", validation_alias="PLIANT_COIL_FRONT_END")

@@ -1,0 +1,23 @@
+"""A client of the whole application, on the tests' database."""
+
+from collections.abc import Iterator
+
+import pytest
+from fastapi import FastAPI
+from fastapi.testclient import TestClient
+
+from pliant_coil.store.database import Sessions
+from pliant_coil.web_api.app import create_app
+from pliant_coil.web_api.settings import Settings
+
+
+@pytest.fixture
+def app(database_url: str, sessions: Sessions) -> FastAPI:
+    return create_app(Settings(database_url=database_url))
+
+
+@pytest.fixture
+def client(app: FastAPI) -> Iterator[TestClient]:
+    # What a user would see, not what a debugger would.
+    with TestClient(app, raise_server_exceptions=False) as client:
+        yield client

@@ -1,0 +1,50 @@
+"""The published OpenAPI: kept in docs, and held to by the server under invented requests."""
+
+import json
+from pathlib import Path
+
+import pytest
+import schemathesis
+from fastapi import FastAPI
+from hypothesis import HealthCheck, given, settings
+from schemathesis import GenerationMode
+from schemathesis.specs.openapi.checks import (
+    content_type_conformance,
+    response_schema_conformance,
+    status_code_conformance,
+)
+
+from pliant_coil.web_api.app import create_app
+
+DOCS = Path(__file__).parents[2] / "docs"
+CHECKS = [schemathesis.checks.not_a_server_error, status_code_conformance, content_type_conformance, response_schema_conformance]
+
+
+def test_the_docs_hold_the_newest_contract() -> None:
+    published = json.loads((DOCS / "openapi.json").read_text())
+    assert published == create_app().openapi(), "run: python -m tools.contract"
+    schema = json.loads((DOCS / "ring.schema.json").read_text())
+    assert schema["title"] == "Pliant Coil ring file"
+
+
+PATHS = create_app().openapi()["paths"]
+# An operation without parameters can't be asked wrongly.
+REQUESTS = [
+    (path, method.upper(), mode)
+    for path, methods in PATHS.items()
+    for method, operation in methods.items()
+    for mode in GenerationMode
+    if mode == GenerationMode.POSITIVE or "parameters" in operation or "requestBody" in operation
+]
+
+
+@pytest.mark.parametrize(("path", "method", "mode"), REQUESTS, ids=lambda part: getattr(part, "value", part))
+def test_invented_requests_get_what_the_contract_promises(app: FastAPI, path: str, method: str, mode: GenerationMode) -> None:
+    operation = schemathesis.openapi.from_asgi("/api/openapi.json", app)[path][method]
+
+    @settings(max_examples=15, deadline=None, derandomize=True, database=None, suppress_health_check=list(HealthCheck))
+    @given(case=operation.as_strategy(generation_mode=mode))
+    def call(case: schemathesis.Case) -> None:
+        case.call_and_validate(checks=CHECKS)
+
+    call()

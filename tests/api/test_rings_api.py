@@ -1,0 +1,88 @@
+"""Saved rings over HTTP."""
+
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+
+from pliant_coil.web_api.app import create_app
+from pliant_coil.web_api.settings import Settings
+from tests.core.recipes import AMBER_MEADOW
+
+
+@pytest.fixture
+def saved(client: TestClient) -> dict[str, Any]:
+    made = client.post("/api/rings", json=AMBER_MEADOW)
+    assert made.status_code == 201
+    body: dict[str, Any] = made.json()
+    return body
+
+
+def test_saves_reads_lists_and_exports(client: TestClient, saved: dict[str, Any]) -> None:
+    address = f"/api/rings/{saved['id']}"
+    assert client.get(address).json() == saved
+    listed = client.get("/api/rings", params={"q": "meadow"}).json()
+    assert listed["total"] == 1 and listed["rings"][0]["sentence"].startswith("US 6 1/2, soft copper, 20 AWG")
+    file = client.get(f"{address}/file")
+    assert file.headers["content-disposition"] == 'attachment; filename="amber-meadow-ring.ring.json"'
+    again = client.post("/api/rings", content=file.content, headers={"content-type": "application/json"}).json()
+    assert again["file"] == saved["file"] and again["id"] != saved["id"]
+
+
+def test_a_conflict_shows_what_stands_there(client: TestClient, saved: dict[str, Any]) -> None:
+    address = f"/api/rings/{saved['id']}"
+    mine = {"file": {**AMBER_MEADOW, "title": "Mine"}, "base_revision": 1}
+    assert client.put(address, json=mine).json()["revision"] == 2
+    theirs = client.put(address, json={**mine, "file": {**AMBER_MEADOW, "title": "Theirs"}})
+    assert theirs.status_code == 409
+    assert theirs.json()["current"]["file"]["title"] == "Mine"
+    assert client.get(address).json()["file"]["title"] == "Mine"
+    assert client.get(f"{address}/revisions/1").json()["file"]["title"] == "Amber meadow ring"
+    assert [r["number"] for r in client.get(f"{address}/revisions").json()] == [2, 1]
+
+
+def test_delete_undo_and_copy(client: TestClient, saved: dict[str, Any]) -> None:
+    address = f"/api/rings/{saved['id']}"
+    assert client.delete(address).status_code == 204
+    gone = client.get(address)
+    assert gone.status_code == 404 and "no such ring" in gone.json()["errors"][0]["reason"]
+    assert client.post(f"{address}/restore").status_code == 200
+    assert client.post(f"{address}/duplicate").json()["file"]["title"] == "Amber meadow ring (copy)"
+
+
+@pytest.mark.parametrize("title", ["'; drop table ring; --", "<script>alert(1)</script>", "honey 🐝 “amber” \u202e", "Bee\x00s", "100 %_"])
+def test_titles_are_only_text(client: TestClient, title: str) -> None:
+    kept = client.post("/api/rings", json={"title": title})
+    assert kept.status_code == 201
+    assert client.get(f"/api/rings/{kept.json()['id']}").json()["file"]["title"] == title.replace("\x00", " ")
+
+
+def test_a_ring_that_cant_be_made_isnt_saved(client: TestClient, saved: dict[str, Any]) -> None:
+    bad = {"finger": {"size": "US 99"}}
+    for refused in (client.post("/api/rings", json=bad), client.put(f"/api/rings/{saved['id']}", json={"file": bad, "base_revision": 1})):
+        assert refused.status_code == 422
+        assert refused.json()["errors"][0]["field"] == "finger.size"
+    assert client.get("/api/rings").json()["total"] == 1
+
+
+@pytest.mark.parametrize("query", [{"limit": 0}, {"limit": "many"}, {"offset": -1}, {"q": "x" * 500}])
+def test_bad_lists_are_refused(client: TestClient, query: dict[str, Any]) -> None:
+    assert client.get("/api/rings", params=query).status_code == 422
+    assert client.get("/api/rings", params={"q": "\x00"}).status_code == 200
+
+
+def test_without_the_database_it_plans_and_says_so() -> None:
+    app = create_app(Settings(database_url="postgresql://nobody@127.0.0.1:1/nothing"))
+    with TestClient(app, raise_server_exceptions=False) as client:
+        health = client.get("/api/health")
+        assert (health.status_code, health.json()["database"]) == (503, False)
+        refused = client.post("/api/rings", json=AMBER_MEADOW)
+        assert refused.status_code == 503
+        assert "nothing was changed" in refused.json()["errors"][0]["reason"]
+        assert client.post("/api/plan", json=AMBER_MEADOW).status_code == 200
+
+
+def test_health_and_unknown_addresses(client: TestClient) -> None:
+    assert client.get("/api/health").json() == {"status": "ok", "database": True}
+    assert client.get("/api/nothing").status_code == 404
+    assert client.get("/api/workshop").json() == {"name": "Fernhill Bench"}
