@@ -77,7 +77,7 @@ prepare_node_modules() {
 # The front end, built again when its sources changed; a build that was cut short leaves the old one in place.
 prepare_front_end() {
   local wanted
-  wanted=$(find web/src web/public web/index.html web/vite.config.ts web/package-lock.json -type f 2>/dev/null | LC_ALL=C sort | xargs cat | sha256sum | cut -c1-32)
+  wanted=$(find web/src web/index.html web/vite.config.ts web/package-lock.json -type f | LC_ALL=C sort | xargs cat | sha256sum | cut -c1-32)
   [ "$(cat web/dist/.stamp 2>/dev/null)" != "$wanted" ] || return 0
   prepare_node
   prepare_node_modules

@@ -149,7 +149,8 @@ class StrandDrawn(BaseModel):
     move: int
     """Its place among the piece's `moves`."""
     kind: str
-    points: list[tuple[float, float, float]]
+    points: list[list[float]]
+    """x, y and z of each point."""
 
 
 class BeadDrawn(BaseModel):

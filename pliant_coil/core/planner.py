@@ -200,7 +200,7 @@ def _drawing(formed: FormedRing, cuts: list[Cut]) -> Drawing:
     for run, piece in zip(formed.runs, cuts, strict=True):
         number = seen[run.wire.role] = seen.get(run.wire.role, 0) + 1
         for index, move in enumerate(piece.moves):
-            points = [(round(x, 3), round(y, 3), round(z, 3)) for x, y, z in move.path()]
+            points = [[round(x, 3), round(y, 3), round(z, 3)] for x, y, z in move.path()]
             if points:
                 strands.append(StrandDrawn(role=run.wire.role, piece=number, move=index, kind=move.kind, points=points))
     beads = [BeadDrawn(x_mm=b.centre[0], y_mm=b.centre[1], z_mm=b.centre[2], diameter_mm=b.diameter_mm) for b in formed.beads]

@@ -30,7 +30,15 @@ def create_app(settings: Settings | None = None) -> FastAPI:
         yield
         engine.dispose()
 
-    app = FastAPI(title="Pliant Coil", version=__version__, lifespan=life, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
+    app = FastAPI(
+        title="Pliant Coil",
+        version=__version__,
+        lifespan=life,
+        docs_url=None,
+        redoc_url=None,
+        openapi_url="/api/openapi.json",
+        separate_input_output_schemas=False,
+    )
     app.state.settings, app.state.sessions = settings, sessions
     app.state.rings = Rings(sessions, settings.workshop)
     app.add_middleware(GZipMiddleware, minimum_size=_WORTH_COMPRESSING, compresslevel=5)

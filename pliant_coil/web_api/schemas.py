@@ -93,6 +93,13 @@ class SizeRead(BaseModel):
     reason: str = ""
 
 
+class SizeMark(BaseModel):
+    """A mark in use."""
+
+    label: str
+    inside_diameter_mm: float
+
+
 class SizeScale(BaseModel):
     """A size system for rulers and pickers: its marks with their inside diameters."""
 
@@ -100,7 +107,7 @@ class SizeScale(BaseModel):
     name: str
     rule: str
     source: str
-    marks: list[tuple[str, float]]
+    marks: list[SizeMark]
 
 
 class StyleTold(BaseModel):

@@ -40,7 +40,17 @@ class Server:
     def __init__(self, cluster: Cluster) -> None:
         port = free_port()
         self.url = f"http://127.0.0.1:{port}/api"
-        command = [sys.executable, "-m", "uvicorn", "--factory", "pliant_coil.web_api.app:create_app", "--port", str(port), "--log-level", "critical"]
+        command = [
+            sys.executable,
+            "-m",
+            "uvicorn",
+            "--factory",
+            "pliant_coil.web_api.app:create_app",
+            "--port",
+            str(port),
+            "--log-level",
+            "critical",
+        ]
         environment = {**os.environ, "DATABASE_URL": cluster.start()}
         self.process = subprocess.Popen(command, cwd=ROOT, env=environment, stderr=subprocess.DEVNULL)
         deadline = time.monotonic() + 60
@@ -53,7 +63,11 @@ class Server:
         raise TimeoutError("the server didn't answer")
 
     def titles(self) -> set[str]:
-        return {ring["title"] for start in range(0, 1000, 100) for ring in httpx.get(f"{self.url}/rings?limit=100&offset={start}").json()["rings"]}
+        return {
+            ring["title"]
+            for start in range(0, 1000, 100)
+            for ring in httpx.get(f"{self.url}/rings?limit=100&offset={start}").json()["rings"]
+        }
 
     def kill(self) -> None:
         self.process.send_signal(signal.SIGKILL)

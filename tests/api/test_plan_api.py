@@ -67,7 +67,7 @@ def test_sizes(client: TestClient) -> None:
     assert "Half-way" in between["reason"]
     assert client.get("/api/sizes/between", params={"around_finger_mm": "nan", "around_knuckle_mm": 57}).status_code == 422
     scales = {scale["code"]: scale["marks"] for scale in client.get("/api/sizes/scales").json()}
-    assert ["M 1/2", 16.9102] in scales["uk"]
+    assert {"label": "M 1/2", "inside_diameter_mm": 16.9102} in scales["uk"]
 
 
 def test_styles_and_schema_say_what_can_be_chosen(client: TestClient) -> None:

@@ -114,7 +114,7 @@ def test_the_example_ring_by_hand() -> None:
         "lock ×2": lock,
         "over": 2 * drop + math.pi * (3.5 + d / 2),
         "once round": radius * (2 * math.pi - 2 * foot),
-        "beside bead": math.hypot(drop - d / 2, d / 2),
+        "shoulder": math.hypot(drop - d / 2, d / 2),
         "bend": math.pi / 4 * d,
         "bead": 7.0,
         "under": 2 * foot * radius,
@@ -122,7 +122,7 @@ def test_the_example_ring_by_hand() -> None:
     for move in told.wires[0].moves:
         if move.in_ring:
             assert move.length_mm == pytest.approx(by_hand[move.label], abs=0.02), move.label
-    net = 2 * sum(by_hand[k] for k in ("lock ×2", "once round", "beside bead", "bend")) + sum(by_hand[k] for k in ("over", "bead", "under"))
+    net = 2 * sum(by_hand[k] for k in ("lock ×2", "once round", "shoulder", "bend")) + sum(by_hand[k] for k in ("over", "bead", "under"))
     assert told.wires[0].net_mm == pytest.approx(net, abs=0.1)
     assert told.wires[0].mass_g == pytest.approx(told.wires[0].cut_mm * math.pi * d * d / 4 * 8.94e-3, rel=1e-3)
     assert [(w.count, w.label) for w in told.wires[0].moves if w.kind == "wrap"] == [(2, "lock ×2")] * 2

@@ -107,11 +107,11 @@ class BeadSeat(Seat):
         # Round the hole's rim: the neutral line turns about the rim itself, half a wire away.
         left_corner, right_corner = (-self.half_mm, y - corner, 0.0), (self.half_mm, y - corner, 0.0)
         return [
-            Straight("beside bead", (-self.foot_x_mm, self.foot_y_mm, z_left_mm), (-self.foot_x_mm, y - corner, 0.0)),
+            Straight("shoulder", (-self.foot_x_mm, self.foot_y_mm, z_left_mm), (-self.foot_x_mm, y - corner, 0.0)),
             Bend("bend", left_corner, corner, -math.pi / 2, math.pi / 2, thick),
             Through("bead", (-self.half_mm, y, 0.0), (self.half_mm, y, 0.0), mark="bead", mark_share=0.5),
             Bend("bend", right_corner, corner, 0.0, math.pi / 2, thick, jaw_at_end=True),
-            Straight("beside bead", (self.foot_x_mm, y - corner, 0.0), (self.foot_x_mm, self.foot_y_mm, z_right_mm)),
+            Straight("shoulder", (self.foot_x_mm, y - corner, 0.0), (self.foot_x_mm, self.foot_y_mm, z_right_mm)),
         ]
 
     def under(self, z_mm: float) -> list[Move]:

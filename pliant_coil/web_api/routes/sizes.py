@@ -7,7 +7,7 @@ from fastapi import APIRouter, Query
 from pliant_coil.core.planner import size_told
 from pliant_coil.core.sizes import SYSTEMS, between_finger_and_knuckle, read_size
 from pliant_coil.web_api.problems import REFUSED
-from pliant_coil.web_api.schemas import SizeRead, SizeScale
+from pliant_coil.web_api.schemas import SizeMark, SizeRead, SizeScale
 
 router = APIRouter(prefix="/sizes", tags=["sizes"])
 
@@ -35,6 +35,6 @@ async def scales() -> list[SizeScale]:
     for system in SYSTEMS.values():
         count = round((system.highest - system.lowest) / system.mark_step)
         numbers = [system.lowest + k * system.mark_step for k in range(count + 1)]
-        marks = [(system.label(n), round(system.to_diameter_mm(n), 4)) for n in numbers]
+        marks = [SizeMark(label=system.label(n), inside_diameter_mm=round(system.to_diameter_mm(n), 4)) for n in numbers]
         told.append(SizeScale(code=system.code, name=system.name, rule=system.rule, source=system.source, marks=marks))
     return told

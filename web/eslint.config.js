@@ -1,0 +1,25 @@
+import js from '@eslint/js';
+import hooks from 'eslint-plugin-react-hooks';
+import globals from 'globals';
+import ts from 'typescript-eslint';
+
+export default ts.config(
+  { ignores: ['dist', 'dist.new', 'src/api/schema.generated.ts'] },
+  js.configs.recommended,
+  ...ts.configs.strictTypeChecked,
+  hooks.configs.flat.recommended,
+  {
+    languageOptions: {
+      globals: globals.browser,
+      parserOptions: {
+        projectService: { allowDefaultProject: ['eslint.config.js'] },
+        tsconfigRootDir: import.meta.dirname,
+      },
+    },
+    rules: {
+      '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true }],
+      '@typescript-eslint/no-confusing-void-expression': ['error', { ignoreArrowShorthand: true }],
+    },
+  },
+  { files: ['eslint.config.js'], ...ts.configs.disableTypeChecked },
+);

@@ -1,0 +1,63 @@
+import createClient from 'openapi-fetch';
+import type { components, paths } from './schema.generated';
+
+type Schemas = components['schemas'];
+export type Plan = Schemas['Plan'];
+export type WireTold = Schemas['WireTold'];
+export type MoveTold = Schemas['MoveTold'];
+export type SizeTold = Schemas['SizeTold'];
+export type Drawing = Schemas['Drawing'];
+export type SizeScale = Schemas['SizeScale'];
+export type StyleTold = Schemas['StyleTold'];
+export type RingTold = Schemas['RingTold'];
+export type RingListed = Schemas['RingListed'];
+export type RingFile = Schemas['RingFile'];
+export type Problem = Schemas['Problem'];
+
+/** What the maker is typing: a ring file whose values may still be half a number. The server says what is wrong. */
+export type Draft = Record<string, unknown>;
+
+/** The server refused, with the fields and the reasons. */
+export class Refused extends Error {
+  readonly problems: readonly Problem[];
+  readonly status: number;
+
+  constructor(problems: readonly Problem[], status: number) {
+    super(problems.map((p) => p.reason).join('; '));
+    this.problems = problems;
+    this.status = status;
+  }
+}
+
+/** The ring was saved from somewhere else meanwhile. */
+export class Conflicting extends Error {
+  readonly current: RingTold;
+
+  constructor(reason: string, current: RingTold) {
+    super(reason);
+    this.current = current;
+  }
+}
+
+export const api = createClient<paths>({ baseUrl: '/' });
+
+const UNREACHABLE: Problem = {
+  field: '',
+  reason: 'The server doesn’t answer. What you typed is kept here.',
+  accepted: '',
+};
+
+/** The data of an answer; throws `Refused` or `Conflicting` for anything else. */
+export async function answer<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+  let result;
+  try {
+    result = await call;
+  } catch (error) {
+    if (error instanceof DOMException && error.name === 'AbortError') throw error;
+    throw new Refused([UNREACHABLE], 0);
+  }
+  if (result.response.ok) return result.data as T;
+  const body = (result.error ?? {}) as { errors?: Problem[]; reason?: string; current?: RingTold };
+  if (result.response.status === 409 && body.current) throw new Conflicting(body.reason ?? '', body.current);
+  throw new Refused(body.errors ?? [UNREACHABLE], result.response.status);
+}

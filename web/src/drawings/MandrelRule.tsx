@@ -1,0 +1,196 @@
+import { memo, useId } from 'react';
+import type { Plan, SizeScale } from '../api/client';
+import { figures } from '../app/theme';
+import { mm, signed, withFractions } from '../words/figures';
+import { metalColours } from './metals';
+
+const WIDTH = 372;
+const HEIGHT = 420;
+const TOP = 18;
+const BOTTOM = HEIGHT - 18;
+const MIDDLE = 92;
+/** Half the drawn width of the taper [px] at its top and bottom; the slope is shown, not to scale. */
+const [NARROW, WIDE] = [46, 62];
+/** Inside diameter [mm] shown beyond start and finish. */
+const MARGIN = 1.3;
+
+interface Props {
+  plan: Plan;
+  scales: SizeScale[];
+  /** Codes of the systems on the left and on the right of the taper. */
+  systems: [string, string];
+}
+
+/** The mandrel between where the band is formed and where it ends, and what lies between the two. */
+export const MandrelRule = memo(function MandrelRule({ plan, scales, systems }: Props) {
+  const id = useId();
+  const start = plan.start.inside_diameter_mm;
+  const finish = plan.finished.inside_diameter_mm;
+  const low = Math.min(start, finish) - MARGIN;
+  const high = Math.max(start, finish) + MARGIN;
+  const y = (diameter: number) => TOP + ((diameter - low) / (high - low)) * (BOTTOM - TOP);
+  const half = (diameter: number) => NARROW + ((y(diameter) - TOP) / (BOTTOM - TOP)) * (WIDE - NARROW);
+  const metal = metalColours(plan.wires[0]?.metal ?? 'copper');
+  const [startY, finishY] = [y(start), y(finish)];
+  const near = Math.abs(startY - finishY) < 64;
+  // Words that would lie on each other move apart, the smaller size upwards.
+  const apart = near ? (64 - Math.abs(startY - finishY)) / 2 : 0;
+  const startWords = startY + (startY >= finishY ? apart : -apart);
+  const finishWords = finishY + (startY >= finishY ? -apart : apart);
+  const name = (size: Plan['start']) => withFractions(size.exact[systems[0]] ?? '');
+  return (
+    <svg
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      role="img"
+      aria-label={`Start at ${name(plan.start)}, comes off at ${name(plan.finished)}`}
+      style={{ display: 'block', width: '100%', maxHeight: HEIGHT }}
+    >
+      <defs>
+        <linearGradient id={`${id}steel`} x1="0" x2="1">
+          <stop offset="0" stopColor="var(--steel-edge)" />
+          <stop offset="0.3" stopColor="var(--steel-light)" />
+          <stop offset="1" stopColor="var(--steel-edge)" />
+        </linearGradient>
+      </defs>
+      <path
+        d={`M ${MIDDLE - NARROW} ${TOP} H ${MIDDLE + NARROW} L ${MIDDLE + WIDE} ${BOTTOM} H ${MIDDLE - WIDE} Z`}
+        fill={`url(#${id}steel)`}
+      />
+      {systems.map((code, side) => (
+        <Marks
+          key={`${code}${side}`}
+          scale={scales.find((s) => s.code === code)}
+          low={low}
+          high={high}
+          y={y}
+          half={half}
+          right={side === 1}
+          lines={[startY, finishY]}
+        />
+      ))}
+      <path
+        d={`M ${MIDDLE - half(finish) - 6} ${finishY} H ${MIDDLE + half(finish) + 6}`}
+        stroke="var(--mui-palette-primary-main)"
+        strokeWidth="3.5"
+      />
+      <path
+        d={`M ${MIDDLE - half(start) - 4} ${startY} H ${MIDDLE + half(start) + 4}`}
+        stroke={metal.edge}
+        strokeWidth="9"
+        strokeLinecap="round"
+      />
+      <path
+        d={`M ${MIDDLE - half(start) - 4} ${startY - 1} H ${MIDDLE + half(start) + 4}`}
+        stroke={metal.shine}
+        strokeWidth="4"
+        strokeLinecap="round"
+      />
+      <Words x={MIDDLE + WIDE + 26} y={finishWords} size={plan.finished} systems={systems} says="comes off" accent />
+      <Words x={MIDDLE + WIDE + 26} y={startWords} size={plan.start} systems={systems} says="start here" />
+      {!near && plan.contributions.length > 0 && (
+        <path
+          d={`M ${MIDDLE + WIDE + 12} ${startY} q 9 0 9 ${startY > finishY ? -12 : 12} V ${finishY + (startY > finishY ? 12 : -12)} q 0 ${startY > finishY ? -12 : 12} -9 ${startY > finishY ? -12 : 12}`}
+          fill="none"
+          stroke="var(--mui-palette-primary-main)"
+          strokeWidth="1.5"
+        />
+      )}
+      {!near &&
+        plan.contributions.map((c, k) => (
+          <text
+            key={c.cause}
+            x={MIDDLE + WIDE + 30}
+            y={(startY + finishY) / 2 + 5 + (k - (plan.contributions.length - 1) / 2) * 18}
+            fontSize="14"
+            fontFamily={figures}
+            fontWeight="650"
+            fill="var(--mui-palette-text-primary)"
+          >
+            {signed(c.us_sizes, 2)} US
+          </text>
+        ))}
+    </svg>
+  );
+});
+
+interface WordsProps {
+  x: number;
+  y: number;
+  size: Plan['start'];
+  systems: [string, string];
+  says: string;
+  accent?: boolean;
+}
+
+function Words({ x, y, size, systems, says, accent = false }: WordsProps) {
+  const [first, second] = systems.map((code) => withFractions(size.exact[code] ?? ''));
+  const [mark, rest] = splitRest(first ?? '');
+  return (
+    <g>
+      <text
+        x={x}
+        y={y}
+        fontSize="25"
+        fontWeight="700"
+        fill={accent ? 'var(--mui-palette-primary-main)' : 'var(--mui-palette-text-primary)'}
+      >
+        {mark}
+        {rest && (
+          <tspan fontSize="13" fontWeight="400" dx="5">
+            {rest}
+          </tspan>
+        )}
+      </text>
+      <text x={x} y={y + 18} fontSize="13.5" fill="var(--mui-palette-text-secondary)">
+        {says} · {mm(size.inside_diameter_mm, 2)} mm
+      </text>
+      <text x={x} y={y + 34} fontSize="12.5" fill="var(--mui-palette-text-secondary)">
+        {second}
+      </text>
+    </g>
+  );
+}
+
+/** `US 7½ + 0.07 mm` in its mark and what is left over. */
+const splitRest = (text: string): [string, string] => {
+  const at = text.search(/ [+−] /);
+  return at < 0 ? [text, ''] : [text.slice(0, at), text.slice(at + 1)];
+};
+
+interface MarksProps {
+  scale: SizeScale | undefined;
+  low: number;
+  high: number;
+  y: (diameter: number) => number;
+  half: (diameter: number) => number;
+  right: boolean;
+  /** Heights where a line is drawn across: words there could not be read. */
+  lines: number[];
+}
+
+function Marks({ scale, low, high, y, half, right, lines }: MarksProps) {
+  const side = right ? 1 : -1;
+  return (
+    <g fill="var(--steel-ink)" stroke="none" fontSize="12.5" fontFamily={figures} fontWeight="650">
+      {scale?.marks.map(({ label, inside_diameter_mm: diameter }) => {
+        if (diameter < low || diameter > high) return null;
+        const whole = !label.includes('/') && !label.includes('.');
+        const edge = MIDDLE + side * half(diameter);
+        return (
+          <g key={label}>
+            <path
+              d={`M ${edge} ${y(diameter)} h ${-side * (whole ? 20 : 10)}`}
+              stroke="var(--steel-ink)"
+              strokeWidth="1.3"
+            />
+            {whole && lines.every((line) => Math.abs(line - y(diameter)) > 10) && (
+              <text x={edge - side * 24} y={y(diameter) + 4} textAnchor={right ? 'end' : 'start'}>
+                {label}
+              </text>
+            )}
+          </g>
+        );
+      })}
+    </g>
+  );
+}

@@ -1,0 +1,270 @@
+import Box from '@mui/material/Box';
+import { memo, useId, type KeyboardEvent } from 'react';
+import type { MoveTold, WireTold } from '../api/client';
+import { figures } from '../app/theme';
+import { mm } from '../words/figures';
+import { metalColours } from './metals';
+import { useWidth } from './useWidth';
+
+const PX_PER_MM_LEAST = 3.1;
+const ROWS_MOST = 4;
+const MM_PER_INCH = 25.4;
+/** Heights within a row [px]: the millimetre scale, the labels, the wire, the lengths, the inch scale. */
+const Y = { mm: 14, tick: 18, upper: 38, lower: 54, wire: 76, length: 102, lengthLow: 116, jaw: 90, inch: 146 };
+const ROW = 152;
+
+interface Props {
+  wire: WireTold;
+  /** The stretch that is looked at, by its place among the wire's moves. */
+  active: number | null;
+  onActive: (move: number | null) => void;
+}
+
+/** A piece of wire as it lies on the table before anything is bent: to scale, folded like a line of text when it is long. */
+export const WireStrip = memo(function WireStrip({ wire, active, onActive }: Props) {
+  const [ref, width] = useWidth<HTMLDivElement>(1160);
+  const rows = Math.min(ROWS_MOST, Math.max(1, Math.ceil((wire.cut_mm * PX_PER_MM_LEAST) / width)));
+  const perRow = wire.cut_mm / rows;
+  const scale = (width - 2) / perRow;
+
+  const onKeyDown = (event: KeyboardEvent) => {
+    const step = { ArrowRight: 1, ArrowLeft: -1 }[event.key];
+    if (step !== undefined) {
+      event.preventDefault();
+      const from = active ?? (step > 0 ? -1 : wire.moves.length);
+      onActive(Math.min(wire.moves.length - 1, Math.max(0, from + step)));
+    } else if (event.key === 'Escape') onActive(null);
+  };
+
+  return (
+    <Box
+      ref={ref}
+      tabIndex={0}
+      role="group"
+      aria-label={`${wire.label}, ${mm(wire.cut_mm)} mm: arrow keys go from stretch to stretch`}
+      onKeyDown={onKeyDown}
+      onMouseLeave={() => onActive(null)}
+      sx={{ '&:focus-visible': { outline: '3px solid', outlineColor: 'primary.main', outlineOffset: 4 } }}
+    >
+      {Array.from({ length: rows }, (_, row) => (
+        <StripRow
+          key={row}
+          wire={wire}
+          from={row * perRow}
+          to={(row + 1) * perRow}
+          scale={scale}
+          width={width}
+          active={active}
+          onActive={onActive}
+        />
+      ))}
+    </Box>
+  );
+});
+
+interface RowProps extends Props {
+  from: number;
+  to: number;
+  scale: number;
+  width: number;
+}
+
+function StripRow({ wire, from, to, scale, width, active, onActive }: RowProps) {
+  const id = useId();
+  const colours = metalColours(wire.metal);
+  const x = (at: number) => (at - from) * scale + 1;
+  const thick = Math.min(26, Math.max(9, wire.width_mm * scale * 1.6));
+  const stretches = wire.moves
+    .map((move, index) => ({ move, index, left: Math.max(from, move.from_mm), right: Math.min(to, move.to_mm) }))
+    .filter((s) => s.right - s.left > 1e-6);
+  const labels = placeLabels(stretches, x, width);
+  return (
+    <svg
+      width={width}
+      height={ROW}
+      viewBox={`0 0 ${width} ${ROW}`}
+      style={{ display: 'block', overflow: 'visible' }}
+      aria-hidden
+    >
+      <defs>
+        <linearGradient id={`${id}metal`} x1="0" y1="0" x2="0" y2="1">
+          <stop offset="0" stopColor={colours.shine} />
+          <stop offset="0.45" stopColor={colours.body} />
+          <stop offset="1" stopColor={colours.edge} />
+        </linearGradient>
+        <pattern id={`${id}held`} width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(-52)">
+          <rect width="7" height="7" fill={colours.shine} opacity="0.45" />
+          <rect width="2.6" height="7" fill={colours.body} />
+        </pattern>
+      </defs>
+      <Scale from={from} to={to} x={x} unit={1} y={Y.tick} />
+      <Scale from={from} to={to} x={x} unit={MM_PER_INCH} y={Y.inch - 22} />
+      {stretches.map(({ move, index, left, right }) => (
+        <g
+          key={index}
+          onMouseEnter={() => onActive(index)}
+          onClick={() => onActive(index)}
+          style={{ cursor: 'pointer' }}
+        >
+          {/* A knuckle needs more than a thin wire to hit. */}
+          <rect
+            x={x(left)}
+            y={Y.upper - 10}
+            width={(right - left) * scale}
+            height={Y.length - Y.upper + 10}
+            fill="transparent"
+          />
+          <rect
+            x={x(left)}
+            y={Y.wire - thick / 2}
+            width={(right - left) * scale}
+            height={thick}
+            fill={`url(#${id}${move.in_ring ? 'metal' : 'held'})`}
+          />
+          {active === index && (
+            <rect
+              x={x(left) - 1}
+              y={Y.wire - thick / 2 - 4}
+              width={(right - left) * scale + 2}
+              height={thick + 8}
+              fill="none"
+              stroke="var(--mui-palette-primary-main)"
+              strokeWidth="3"
+              rx="2"
+            />
+          )}
+          {move.from_mm >= from && index > 0 && <Divider x={x(left)} thick={thick} />}
+          {move.kind === 'through' && left === move.from_mm && (
+            <ellipse
+              cx={x((move.from_mm + move.to_mm) / 2)}
+              cy={Y.wire}
+              rx={(move.length_mm * scale) / 2}
+              ry={Math.min(20, (move.length_mm * scale) / 2)}
+              fill="#d9981f"
+              stroke="#8f5c0d"
+              strokeWidth="1.5"
+            />
+          )}
+        </g>
+      ))}
+      {labels.map(({ move, index, at, tier }) => (
+        <g key={index} fontSize="14" textAnchor="middle" pointerEvents="none">
+          <text
+            x={at}
+            y={tier === 0 ? Y.lower : Y.upper}
+            fill="var(--mui-palette-text-primary)"
+            fontWeight={active === index ? 700 : 400}
+          >
+            {move.label}
+          </text>
+          <text
+            x={at}
+            y={tier === 0 ? Y.length : Y.lengthLow}
+            fill="var(--mui-palette-text-primary)"
+            fontFamily={figures}
+            fontWeight={active === index ? 800 : 650}
+          >
+            {mm(move.length_mm)}
+          </text>
+        </g>
+      ))}
+      {wire.marks
+        .filter((mark) => mark.at_mm >= from && mark.at_mm < to)
+        .map((mark) => (
+          <g key={`${mark.kind}${mark.at_mm}`} fill="var(--mui-palette-text-primary)">
+            <title>{`${mark.label}, ${mm(mark.at_mm)} mm from the end`}</title>
+            {mark.kind === 'mark' ? (
+              <path
+                d={`M ${x(mark.at_mm)} ${Y.wire - thick / 2 - 9} v ${thick + 18}`}
+                stroke="var(--mui-palette-text-primary)"
+                strokeWidth="2.5"
+              />
+            ) : (
+              <path d={`M ${x(mark.at_mm)} ${Y.wire + thick / 2 + 2} l 5 8 h -10 z`} />
+            )}
+          </g>
+        ))}
+    </svg>
+  );
+}
+
+const Divider = ({ x, thick }: { x: number; thick: number }) => (
+  <path
+    d={`M ${x} ${Y.wire - thick / 2 - 3} v ${thick + 6}`}
+    stroke="var(--mui-palette-text-primary)"
+    strokeWidth="1.2"
+  />
+);
+
+interface Stretch {
+  move: MoveTold;
+  index: number;
+  left: number;
+  right: number;
+}
+
+/** Where each stretch's words go: in the first of two lines where they don't run into their neighbour's, or nowhere. */
+function placeLabels(stretches: Stretch[], x: (at: number) => number, width: number) {
+  const ends = [-Infinity, -Infinity];
+  const placed = [];
+  for (const { move, index, left, right } of stretches) {
+    const half = Math.max(move.label.length * 3.6, 16) + 3;
+    const at = Math.min(width - half, Math.max(half, (x(left) + x(right)) / 2));
+    // What is too short to be told from its neighbours is named when it is looked at.
+    if (x(right) - x(left) < 7) continue;
+    const tier = ends.findIndex((end) => at - half > end);
+    if (tier < 0) continue;
+    ends[tier] = at + half;
+    placed.push({ move, index, at, tier });
+  }
+  return placed;
+}
+
+interface ScaleProps {
+  from: number;
+  to: number;
+  x: (at: number) => number;
+  /** Millimetres in one of the scale's units. */
+  unit: number;
+  y: number;
+}
+
+/** A ruler along the wire: centimetres above it, inches with eighths below. */
+function Scale({ from, to, x, unit, y }: ScaleProps) {
+  const inches = unit !== 1;
+  const parts = inches ? 8 : 1;
+  const px = (x(unit) - x(0)) / parts;
+  // Ticks closer than this are a grey smear.
+  const every = px >= 3 ? 1 : inches ? 2 : 5;
+  const first = Math.ceil((from / unit) * parts - 1e-9);
+  const last = Math.floor((to / unit) * parts + 1e-9);
+  const ticks = [];
+  const numbers = [];
+  for (let k = first; k <= last; k += 1) {
+    const major = inches ? k % 8 === 0 : k % 20 === 0;
+    const middle = inches ? k % 4 === 0 : k % 10 === 0;
+    if (k % every !== 0 && !middle) continue;
+    const at = x((k / parts) * unit);
+    const height = major ? 13 : middle ? 9 : 5;
+    ticks.push(`M ${at.toFixed(1)} ${y} v ${inches ? -height : height}`);
+    if (major)
+      numbers.push(
+        <text
+          key={k}
+          x={at}
+          y={inches ? y + 14 : y - 4}
+          fontSize="11.5"
+          fontFamily={figures}
+          textAnchor={k === first ? 'start' : 'middle'}
+        >
+          {inches ? `${k / 8}″` : k}
+        </text>,
+      );
+  }
+  return (
+    <g fill="var(--mui-palette-text-secondary)">
+      <path d={ticks.join(' ')} stroke="var(--mui-palette-text-secondary)" strokeWidth="1" />
+      {numbers}
+    </g>
+  );
+}

@@ -1,0 +1,68 @@
+import Box from '@mui/material/Box';
+import Typography from '@mui/material/Typography';
+import { useCallback } from 'react';
+import type { Plan } from '../api/client';
+import { figures } from '../app/theme';
+import type { Stretch } from '../drawings/RingView';
+import { WireStrip } from '../drawings/WireStrip';
+import { mm } from '../words/figures';
+
+interface Props {
+  plan: Plan;
+  active: Stretch | null;
+  onActive: (stretch: Stretch | null) => void;
+}
+
+/** Every wire as it lies on the table, one strip a piece, with the arithmetic of the stretch that is looked at. */
+export function Strips({ plan, active, onActive }: Props) {
+  return plan.wires.map((wire, index) => (
+    <OneStrip
+      key={`${wire.role}${wire.piece}`}
+      plan={plan}
+      index={index}
+      active={active?.wire === index ? active.move : null}
+      onActive={onActive}
+    />
+  ));
+}
+
+function OneStrip({
+  plan,
+  index,
+  active,
+  onActive,
+}: {
+  plan: Plan;
+  index: number;
+  active: number | null;
+  onActive: Props['onActive'];
+}) {
+  const select = useCallback(
+    (move: number | null) => onActive(move === null ? null : { wire: index, move }),
+    [index, onActive],
+  );
+  const wire = plan.wires[index];
+  if (!wire) return null;
+  const move = active === null ? undefined : wire.moves[active];
+  return (
+    <Box component="section" aria-label={`The ${wire.role} wire as it lies on the table`} sx={{ pt: 1.25, pb: 0.5 }}>
+      <Typography variant="body2" sx={{ display: 'flex', justifyContent: 'space-between', gap: 2, minHeight: '1.6em' }}>
+        <span>{wire.role.charAt(0).toUpperCase() + wire.role.slice(1)} wire as it lies on the table</span>
+        <Box
+          component="span"
+          aria-live="polite"
+          sx={{ fontFamily: figures, textAlign: 'right' }}
+          data-testid="arithmetic"
+        >
+          {move
+            ? `${move.label}, ${mm(move.from_mm)} to ${mm(move.to_mm)}: ${move.arithmetic} = ${mm(move.length_mm, 2)} mm`
+            : wire.marks
+                .filter((m) => m.kind === 'mark')
+                .map((m) => `${m.label} at ${mm(m.at_mm)}`)
+                .join(', ')}
+        </Box>
+      </Typography>
+      <WireStrip wire={wire} active={active} onActive={select} />
+    </Box>
+  );
+}

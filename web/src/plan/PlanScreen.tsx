@@ -1,0 +1,33 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Typography from '@mui/material/Typography';
+import { Link, useParams } from 'react-router';
+import { useRing } from '../api/queries';
+import { PlanDesk } from './PlanDesk';
+
+/** The Plan screen at its address: a new ring, or a saved one. */
+export function PlanScreen() {
+  const { ringId } = useParams();
+  const ring = useRing(ringId);
+  if (ringId && ring.isError) {
+    return (
+      <Box sx={{ p: 6, maxWidth: 620 }}>
+        <Typography variant="h1">That ring isn’t here.</Typography>
+        <Typography sx={{ my: 2 }}>
+          {ring.error.message}. It may have been put away: an undo, or a copy of its ring file, brings it back.
+        </Typography>
+        <Button variant="contained" component={Link} to="/plan">
+          Plan a new ring
+        </Button>
+      </Box>
+    );
+  }
+  if (ringId && !ring.data) {
+    return (
+      <Typography role="status" sx={{ p: 6 }}>
+        Opening the ring …
+      </Typography>
+    );
+  }
+  return <PlanDesk key={ringId ?? 'new'} saved={ring.data} />;
+}

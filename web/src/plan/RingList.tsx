@@ -1,0 +1,137 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Drawer from '@mui/material/Drawer';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { PAGE, useRingChanges, useRings } from '../api/queries';
+import type { RingListed } from '../api/client';
+import { useTell } from '../app/Notices';
+import { withFractions } from '../words/figures';
+
+interface Props {
+  open: boolean;
+  onClose: () => void;
+  /** The ring on the desk is put away: the desk is to be cleared. */
+  onRemoved: (id: string) => void;
+}
+
+/** Saved rings: to open, copy, search and put away. */
+export function RingList({ open, onClose, onRemoved }: Props) {
+  const [search, setSearch] = useState('');
+  const [page, setPage] = useState(0);
+  const rings = useRings(search, page, open);
+  const total = rings.data?.total ?? 0;
+  return (
+    <Drawer
+      anchor="right"
+      open={open}
+      onClose={onClose}
+      slotProps={{ paper: { sx: { width: 460, maxWidth: '100vw', p: 2.5 }, 'aria-label': 'Saved rings' } }}
+    >
+      <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between', mb: 1 }}>
+        <Typography variant="h2" sx={{ fontSize: '1.25rem' }}>
+          Saved rings
+        </Typography>
+        <Button variant="text" onClick={onClose}>
+          Close
+        </Button>
+      </Box>
+      <TextField
+        label="Search"
+        placeholder="title, wire, size, bead"
+        value={search}
+        autoFocus
+        onChange={(event) => {
+          setSearch(event.target.value);
+          setPage(0);
+        }}
+      />
+      {rings.isError && (
+        <Typography color="error" sx={{ mt: 2 }}>
+          {rings.error.message} Close this list and open it again to retry.
+        </Typography>
+      )}
+      {rings.isSuccess && total === 0 && (
+        <Typography color="text.secondary" sx={{ mt: 2 }}>
+          {search
+            ? `No saved ring says “${search}”. Fewer words find more.`
+            : 'No ring is saved yet. Plan one, give it a name and press Save.'}
+        </Typography>
+      )}
+      <Box component="ul" sx={{ listStyle: 'none', p: 0, m: 0, mt: 1 }}>
+        {rings.data?.rings.map((ring) => (
+          <Row key={ring.id} ring={ring} onClose={onClose} onRemoved={onRemoved} />
+        ))}
+      </Box>
+      {total > PAGE && (
+        <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between', mt: 1 }}>
+          <Button disabled={page === 0} onClick={() => setPage(page - 1)}>
+            Newer
+          </Button>
+          <Typography variant="body2">
+            {page * PAGE + 1} to {Math.min(total, (page + 1) * PAGE)} of {total}
+          </Typography>
+          <Button disabled={(page + 1) * PAGE >= total} onClick={() => setPage(page + 1)}>
+            Older
+          </Button>
+        </Box>
+      )}
+    </Drawer>
+  );
+}
+
+function Row({ ring, onClose, onRemoved }: { ring: RingListed } & Omit<Props, 'open'>) {
+  const tell = useTell();
+  const { duplicate, remove, restore } = useRingChanges();
+  const failed = (error: Error) => tell({ text: error.message });
+  const putAway = () =>
+    remove.mutate(ring.id, {
+      onSuccess: () => {
+        onRemoved(ring.id);
+        tell({ text: `“${ring.title}” is put away.`, undo: () => restore.mutate(ring.id, { onError: failed }) });
+      },
+      onError: failed,
+    });
+  return (
+    <Box component="li" sx={{ borderTop: 1, borderColor: 'divider', py: 1.25 }}>
+      <Box
+        component={Link}
+        to={`/plan/${ring.id}`}
+        onClick={onClose}
+        sx={{
+          display: 'block',
+          color: 'text.primary',
+          textDecoration: 'none',
+          '&:hover, &:focus-visible': { color: 'primary.main' },
+        }}
+      >
+        <Typography sx={{ fontWeight: 650, overflowWrap: 'anywhere' }}>{ring.title}</Typography>
+        <Typography variant="body2" color="text.secondary">
+          {withFractions(ring.sentence)}
+        </Typography>
+      </Box>
+      <Box sx={{ display: 'flex', alignItems: 'center', gap: 1 }}>
+        <Typography variant="body2" color="text.secondary" sx={{ flex: 1 }}>
+          {new Date(ring.updated_at).toLocaleDateString(undefined, { day: 'numeric', month: 'long' })}
+        </Typography>
+        <Button
+          size="small"
+          aria-label={`Copy ${ring.title}`}
+          onClick={() =>
+            duplicate.mutate(ring.id, {
+              onSuccess: () => tell({ text: `“${ring.title}” is copied.` }),
+              onError: failed,
+            })
+          }
+        >
+          Copy
+        </Button>
+        <Button size="small" aria-label={`Put ${ring.title} away`} onClick={putAway}>
+          Put away
+        </Button>
+      </Box>
+    </Box>
+  );
+}

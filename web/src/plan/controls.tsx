@@ -1,0 +1,184 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import MenuItem from '@mui/material/MenuItem';
+import Stack from '@mui/material/Stack';
+import TextField from '@mui/material/TextField';
+import ToggleButton from '@mui/material/ToggleButton';
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
+import Typography from '@mui/material/Typography';
+import { useSize, useStyles } from '../api/queries';
+import type { SizeTold, StyleTold } from '../api/client';
+import { figures } from '../app/theme';
+import { mm, withFractions } from '../words/figures';
+import { useDesk, useProblem } from './Desk';
+import { valueAt } from './draft';
+import { Choice, Count, NumberEntry, TextEntry } from './fields';
+import { StyleForm } from './StyleForm';
+
+/** The finger: a size as it is said, or measured round finger and knuckle. */
+export function FingerControl() {
+  const { draft, change, plan } = useDesk();
+  const finger = (valueAt(draft, 'finger') ?? {}) as Record<string, unknown>;
+  const measured = 'around_finger_mm' in finger || 'around_knuckle_mm' in finger;
+  const problem = useProblem('finger');
+  return (
+    <Stack spacing={2}>
+      {measured ? (
+        <>
+          <NumberEntry path="finger.around_finger_mm" label="Around the finger" unit="mm" autoFocus />
+          <NumberEntry path="finger.around_knuckle_mm" label="Around the knuckle" unit="mm" />
+          {plan?.target_reason && <Typography variant="body2">{plan.target_reason}</Typography>}
+          {plan && <SizeTable size={plan.target} />}
+        </>
+      ) : (
+        <>
+          <TextEntry path="finger.size" label="Size" help="US 6 1/2, UK M½, EU 54, JP 13, 54.4 mm …" autoFocus />
+          <Conversions text={typeof finger.size === 'string' ? finger.size : ''} />
+        </>
+      )}
+      {problem && <Typography color="error">{problem}</Typography>}
+      <Button
+        variant="text"
+        onClick={() => change('finger', measured ? { size: 'US 7' } : { around_finger_mm: 54, around_knuckle_mm: 57 })}
+        sx={{ alignSelf: 'start', paddingInline: 0 }}
+      >
+        {measured ? 'Give a size instead' : 'Measured finger and knuckle instead'}
+      </Button>
+    </Stack>
+  );
+}
+
+function Conversions({ text }: { text: string }) {
+  const size = useSize(text);
+  return size.data ? <SizeTable size={size.data.size} /> : null;
+}
+
+function SizeTable({ size }: { size: SizeTold }) {
+  return (
+    <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 3, rowGap: 0.5 }}>
+      {Object.values(size.exact).map((text) => (
+        <Typography key={text} sx={{ fontFamily: figures, fontSize: '0.95rem' }}>
+          {withFractions(text)}
+        </Typography>
+      ))}
+      <Typography variant="body2" color="text.secondary" sx={{ gridColumn: '1 / -1' }}>
+        {mm(size.inside_diameter_mm, 2)} mm across, {mm(size.inside_circumference_mm, 2)} mm around, inside
+      </Typography>
+    </Box>
+  );
+}
+
+const METALS = [
+  'copper',
+  'plated-copper',
+  'brass',
+  'bronze',
+  'sterling',
+  'fine-silver',
+  'gold-filled',
+  'stainless',
+  'aluminium',
+];
+const METAL_WORDS: Record<string, string> = {
+  'gold-filled': '14/20 gold-filled',
+  sterling: 'Sterling silver',
+  stainless: 'Stainless steel',
+};
+const USUAL_WIRES = ['24 AWG', '22 AWG', '20 AWG', '18 AWG', '0.6 mm', '0.8 mm', '1 mm'];
+
+const metalWords = (metal: string) =>
+  METAL_WORDS[metal] ?? metal.charAt(0).toUpperCase() + metal.slice(1).replace('-', ' ');
+
+/** The wire in one role. */
+export function WireControl({ role }: { role: string }) {
+  const { draft, change } = useDesk();
+  const path = `wires.${role}`;
+  const profile = valueAt(draft, `${path}.profile`) ?? 'round';
+  return (
+    <Stack spacing={2.5}>
+      <TextEntry
+        path={`${path}.diameter`}
+        label={profile === 'flat' ? 'Thickness' : 'Wire'}
+        help="20 AWG, 21 SWG, 0.8 mm, 1/32 in"
+        autoFocus
+      />
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1 }}>
+        {USUAL_WIRES.map((wire) => (
+          <Button
+            key={wire}
+            size="small"
+            variant={valueAt(draft, `${path}.diameter`) === wire ? 'contained' : 'outlined'}
+            onClick={() => change(`${path}.diameter`, wire)}
+            sx={{ paddingInline: 1.25, minWidth: 0 }}
+          >
+            {wire}
+          </Button>
+        ))}
+      </Box>
+      <Choice path={`${path}.metal`} label="Metal" choices={METALS} usual="copper" words={metalWords} />
+      <Choice path={`${path}.temper`} label="Temper" choices={['soft', 'half-hard', 'hard']} usual="soft" />
+      <Choice
+        path={`${path}.profile`}
+        label="Section"
+        choices={['round', 'half-round', 'square', 'flat']}
+        usual="round"
+      />
+      {profile === 'flat' && <NumberEntry path={`${path}.strip_width_mm`} label="Strip width" unit="mm" usual={2} />}
+      <ToggleButtonGroup
+        exclusive
+        value={valueAt(draft, `${path}.from_reel`) === true}
+        onChange={(_, fromReel: boolean | null) => fromReel !== null && change(`${path}.from_reel`, fromReel)}
+        aria-label="Cut first, or worked from the reel"
+      >
+        <ToggleButton value={false}>Cut a piece</ToggleButton>
+        <ToggleButton value={true}>Work from the reel</ToggleButton>
+      </ToggleButtonGroup>
+    </Stack>
+  );
+}
+
+/** A style of band or head, and its parameters. */
+export function StyleControl({ kind }: { kind: 'band' | 'head' }) {
+  const { draft, change } = useDesk();
+  const styles = useStyles().data ?? [];
+  const problem = useProblem(`${kind}.style`);
+  const band = valueAt(draft, 'band.style');
+  const offered = styles.filter((s) => s.kind === kind && (kind === 'band' || fits(s, band)));
+  const chosen = valueAt(draft, `${kind}.style`);
+  const style = styles.find((s) => s.kind === kind && s.style === chosen);
+  return (
+    <Stack spacing={2.5}>
+      <TextField
+        select
+        label={kind === 'band' ? 'Band' : 'Head'}
+        value={typeof chosen === 'string' && offered.some((s) => s.style === chosen) ? chosen : ''}
+        onChange={(event) => change(kind, { style: event.target.value })}
+        error={!!problem}
+        helperText={problem}
+      >
+        {offered.map((s) => (
+          <MenuItem key={s.style} value={s.style}>
+            {s.title}
+          </MenuItem>
+        ))}
+      </TextField>
+      {style && <StyleForm key={style.style} path={kind} schema={style.parameters} />}
+    </Stack>
+  );
+}
+
+const fits = (head: StyleTold, band: unknown) => typeof band !== 'string' || head.bands.includes(band);
+
+/** How the tails end. */
+export function FinishControl() {
+  return (
+    <Count
+      path="finish.wraps_each_side"
+      label="Wraps each side"
+      help="None leaves the band free: it springs open."
+      least={0}
+      most={8}
+      usual={2}
+    />
+  );
+}

@@ -1,0 +1,20 @@
+import { expect, test } from 'vitest';
+import { mm, oneIn, signed, withFractions } from './figures';
+
+test.each([
+  ['8 1/4', '8¼'],
+  ['US 6 1/2', 'US 6½'],
+  ['UK M 1/2 + 0.05 mm', 'UK M½ + 0.05 mm'],
+  ['3/8', '⅜'],
+  ['Z+2 1/2', 'Z+2½'],
+  ['0.8 mm', '0.8 mm'],
+  ['7 3/7', '7 3/7'],
+])('%s is written %s', (plain, written) => {
+  expect(withFractions(plain)).toBe(written);
+});
+
+test('never more digits than a tape shows', () => {
+  expect([mm(230), mm(209.55), mm(7.04), mm(0.8118, 2), mm(100)]).toEqual(['230', '209.6', '7', '0.81', '100']);
+  expect(signed(-1.084, 2)).toBe('−1.08');
+  expect(oneIn(0.02)).toBe('1 in 50');
+});
