@@ -1,9 +1,7 @@
 """A database of the tests' own, and hypothesis's profile."""
 
 import os
-import tempfile
 from collections.abc import Iterator
-from pathlib import Path
 
 import pytest
 from hypothesis import HealthCheck, settings
@@ -12,7 +10,7 @@ from sqlalchemy import Engine, text
 from pliant_coil.services.workshop import DEMO_NAME, DEMO_SLUG
 from pliant_coil.store import workshops
 from pliant_coil.store.database import Sessions, connect, migrate, sessions_of
-from tools.postgres import Cluster
+from tools.serving import throwaway_database
 
 # Machines are shared and noisy: how long an example takes is no verdict.
 settings.register_profile("steady", deadline=None, derandomize=bool(os.environ.get("CI")), suppress_health_check=[HealthCheck.too_slow])
@@ -22,13 +20,8 @@ settings.load_profile("steady")
 @pytest.fixture(scope="session")
 def database_url() -> Iterator[str]:
     """A throw-away PostgreSQL server for this run."""
-    with tempfile.TemporaryDirectory(prefix="pliant-coil-tests-") as folder:
-        Path(folder).chmod(0o755)
-        cluster = Cluster(Path(folder) / "postgres", durable=False)
-        try:
-            yield cluster.start()
-        finally:
-            cluster.remove()
+    with throwaway_database() as url:
+        yield url
 
 
 @pytest.fixture(scope="session")

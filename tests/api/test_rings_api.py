@@ -21,6 +21,7 @@ def saved(client: TestClient) -> dict[str, Any]:
 def test_saves_reads_lists_and_exports(client: TestClient, saved: dict[str, Any]) -> None:
     address = f"/api/rings/{saved['id']}"
     assert client.get(address).json() == saved
+    assert saved["file"]["finger"] == {"size": "US 6 1/2"}
     listed = client.get("/api/rings", params={"q": "meadow"}).json()
     assert listed["total"] == 1 and listed["rings"][0]["sentence"].startswith("US 6 1/2, soft copper, 20 AWG")
     file = client.get(f"{address}/file")

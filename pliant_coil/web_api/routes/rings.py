@@ -13,6 +13,7 @@ from pliant_coil.web_api.problems import MISSING, REFUSED
 from pliant_coil.web_api.schemas import RevisionTold, RingConflict, RingList, RingListed, RingSave, RingTold
 
 router = APIRouter(prefix="/rings", tags=["rings"])
+# A ring file goes out as it was saved: without the fields that were left out.
 
 
 def _rings(request: Request) -> Rings:
@@ -40,19 +41,21 @@ def list_rings(
     return RingList(rings=[RingListed.model_validate(ring) for ring in page.rings], total=page.total)
 
 
-@router.post("", status_code=201, responses=REFUSED)
+@router.post("", response_model_exclude_none=True, status_code=201, responses=REFUSED)
 def create(file: RingFile, rings: TheRings) -> RingTold:
     """Save a new ring."""
     return _told(rings.create(file))
 
 
-@router.get("/{ring_id}", responses=MISSING | REFUSED)
+@router.get("/{ring_id}", response_model_exclude_none=True, responses=MISSING | REFUSED)
 def read(ring_id: UUID, rings: TheRings) -> RingTold:
     """A saved ring."""
     return _told(rings.read(ring_id))
 
 
-@router.put("/{ring_id}", response_model=RingTold, responses=MISSING | REFUSED | {409: {"model": RingConflict}})
+@router.put(
+    "/{ring_id}", response_model_exclude_none=True, response_model=RingTold, responses=MISSING | REFUSED | {409: {"model": RingConflict}}
+)
 def save(ring_id: UUID, body: RingSave, rings: TheRings) -> RingTold | JSONResponse:
     """Save a new revision. 409 when somebody saved meanwhile; then nothing is overwritten."""
     try:
@@ -60,7 +63,7 @@ def save(ring_id: UUID, body: RingSave, rings: TheRings) -> RingTold | JSONRespo
     except Conflict as conflict:
         reason = "This ring was saved from somewhere else meanwhile. Nothing was overwritten: take theirs, or keep yours as a copy."
         told = RingConflict(reason=reason, current=_told(conflict.current))
-        return JSONResponse(told.model_dump(mode="json"), 409)
+        return JSONResponse(told.model_dump(mode="json", exclude_none=True), 409)
 
 
 @router.delete("/{ring_id}", status_code=204, responses=MISSING | REFUSED)
@@ -69,13 +72,13 @@ def delete(ring_id: UUID, rings: TheRings) -> None:
     rings.delete(ring_id)
 
 
-@router.post("/{ring_id}/restore", responses=MISSING | REFUSED)
+@router.post("/{ring_id}/restore", response_model_exclude_none=True, responses=MISSING | REFUSED)
 def restore(ring_id: UUID, rings: TheRings) -> RingTold:
     """Undo a deletion."""
     return _told(rings.restore(ring_id))
 
 
-@router.post("/{ring_id}/duplicate", status_code=201, responses=MISSING | REFUSED)
+@router.post("/{ring_id}/duplicate", response_model_exclude_none=True, status_code=201, responses=MISSING | REFUSED)
 def duplicate(ring_id: UUID, rings: TheRings) -> RingTold:
     """A copy of a ring."""
     return _told(rings.duplicate(ring_id))
@@ -87,7 +90,7 @@ def revisions(ring_id: UUID, rings: TheRings) -> list[RevisionTold]:
     return [RevisionTold(number=number, created_at=created_at) for number, created_at in rings.revisions(ring_id)]
 
 
-@router.get("/{ring_id}/revisions/{number}", responses=MISSING | REFUSED)
+@router.get("/{ring_id}/revisions/{number}", response_model_exclude_none=True, responses=MISSING | REFUSED)
 def read_revision(ring_id: UUID, number: Number, rings: TheRings) -> RingTold:
     """A ring as it was saved then."""
     return _told(rings.read(ring_id, number))

@@ -55,6 +55,9 @@ export const theme = createTheme({
     // Steel is metal too, but the mandrel has to be read in the evening as well.
     MuiCssBaseline: {
       styleOverrides: {
+        '@media (prefers-reduced-motion: reduce)': {
+          '*, *::before, *::after': { transition: 'none !important', animation: 'none !important' },
+        },
         '[data-light]': { '--steel-edge': '#a3afaa', '--steel-light': '#eef2f0', '--steel-ink': '#16211f' },
         "[data-light='dark']": { '--steel-edge': '#4d5b57', '--steel-light': '#7d8c87', '--steel-ink': '#0c1211' },
       },

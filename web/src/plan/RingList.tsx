@@ -23,6 +23,16 @@ export function RingList({ open, onClose, onRemoved }: Props) {
   const [page, setPage] = useState(0);
   const rings = useRings(search, page, open);
   const total = rings.data?.total ?? 0;
+  const tell = useTell();
+  const { restore } = useRingChanges();
+  // Told inside the list: whoever put a ring away has the keyboard there.
+  const [away, setAway] = useState<RingListed | null>(null);
+  const putBack = (ring: RingListed) =>
+    restore.mutate(ring.id, { onSuccess: () => setAway(null), onError: (error) => tell({ text: error.message }) });
+  const removed = (ring: RingListed) => {
+    setAway(ring);
+    onRemoved(ring.id);
+  };
   return (
     <Drawer
       anchor="right"
@@ -48,6 +58,14 @@ export function RingList({ open, onClose, onRemoved }: Props) {
           setPage(0);
         }}
       />
+      {away && (
+        <Box role="status" sx={{ display: 'flex', alignItems: 'center', gap: 2, mt: 1 }}>
+          <Typography sx={{ flex: 1 }}>“{away.title}” is put away.</Typography>
+          <Button variant="outlined" onClick={() => putBack(away)}>
+            Undo
+          </Button>
+        </Box>
+      )}
       {rings.isError && (
         <Typography color="error" sx={{ mt: 2 }}>
           {rings.error.message} Close this list and open it again to retry.
@@ -62,7 +80,7 @@ export function RingList({ open, onClose, onRemoved }: Props) {
       )}
       <Box component="ul" sx={{ listStyle: 'none', p: 0, m: 0, mt: 1 }}>
         {rings.data?.rings.map((ring) => (
-          <Row key={ring.id} ring={ring} onClose={onClose} onRemoved={onRemoved} />
+          <Row key={ring.id} ring={ring} onClose={onClose} onRemoved={removed} />
         ))}
       </Box>
       {total > PAGE && (
@@ -82,18 +100,17 @@ export function RingList({ open, onClose, onRemoved }: Props) {
   );
 }
 
-function Row({ ring, onClose, onRemoved }: { ring: RingListed } & Omit<Props, 'open'>) {
+interface RowProps {
+  ring: RingListed;
+  onClose: () => void;
+  onRemoved: (ring: RingListed) => void;
+}
+
+function Row({ ring, onClose, onRemoved }: RowProps) {
   const tell = useTell();
-  const { duplicate, remove, restore } = useRingChanges();
+  const { duplicate, remove } = useRingChanges();
   const failed = (error: Error) => tell({ text: error.message });
-  const putAway = () =>
-    remove.mutate(ring.id, {
-      onSuccess: () => {
-        onRemoved(ring.id);
-        tell({ text: `“${ring.title}” is put away.`, undo: () => restore.mutate(ring.id, { onError: failed }) });
-      },
-      onError: failed,
-    });
+  const putAway = () => remove.mutate(ring.id, { onSuccess: () => onRemoved(ring), onError: failed });
   return (
     <Box component="li" sx={{ borderTop: 1, borderColor: 'divider', py: 1.25 }}>
       <Box

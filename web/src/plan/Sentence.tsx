@@ -2,9 +2,11 @@ import Box from '@mui/material/Box';
 import Popover from '@mui/material/Popover';
 import Typography from '@mui/material/Typography';
 import { Fragment, useState, type ReactNode } from 'react';
+import type { Draft } from '../api/client';
 import { withFractions } from '../words/figures';
 import { FingerControl, FinishControl, StyleControl, WireControl } from './controls';
 import { useDesk } from './Desk';
+import { valueAt } from './draft';
 
 /** The words before a phrase. */
 const JOIN: Record<string, string> = { finger: 'A ', wires: ' in ', band: ', ', head: ', ', finish: ', ' };
@@ -17,20 +19,35 @@ const control = (part: string): ReactNode => {
   return <StyleControl kind={part === 'head' ? 'head' : 'band'} />;
 };
 
+/** What stands in the sentence while there is no plan to say it: what was typed, so that it can be mended. */
+function phrasesOf(draft: Draft): { part: string; text: string }[] {
+  const said = (path: string, otherwise: string) => {
+    const value = valueAt(draft, path);
+    return typeof value === 'string' && value ? value : otherwise;
+  };
+  return [
+    { part: 'finger', text: said('finger.size', 'size') },
+    { part: 'wires.band', text: said('wires.band.diameter', 'wire') },
+    { part: 'band', text: said('band.style', 'band') },
+    { part: 'head', text: said('head.style', 'head') },
+    { part: 'finish', text: 'ends' },
+  ];
+}
+
 /** The ring in one sentence; each phrase is the control for what it says. */
 export function Sentence() {
-  const { plan, problems } = useDesk();
+  const { draft, plan, problems } = useDesk();
   const [open, setOpen] = useState<{ part: string; at: HTMLElement } | null>(null);
-  if (!plan) return null;
+  const phrases = plan?.sentence ?? phrasesOf(draft);
   const wrong = (part: string) => problems.some((p) => p.field === part || p.field.startsWith(`${part}.`));
-  const warned = (part: string) => plan.warnings.some((w) => w.field.startsWith(part));
+  const warned = (part: string) => plan?.warnings.some((w) => w.field.startsWith(part));
   return (
     <>
       <Typography variant="h1" component="p">
-        {plan.sentence.map(({ part, text }, k) => {
+        {phrases.map(({ part, text }, k) => {
           const kind = part.split('.')[0] ?? part;
           const colour = wrong(part) ? 'error.main' : 'primary.main';
-          const sameAsBefore = k > 0 && plan.sentence[k - 1]?.part.split('.')[0] === kind;
+          const sameAsBefore = k > 0 && phrases[k - 1]?.part.split('.')[0] === kind;
           return (
             <Fragment key={part}>
               {sameAsBefore ? ' and ' : (JOIN[kind] ?? ', ')}

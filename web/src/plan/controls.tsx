@@ -19,7 +19,7 @@ import { StyleForm } from './StyleForm';
 export function FingerControl() {
   const { draft, change, plan } = useDesk();
   const finger = (valueAt(draft, 'finger') ?? {}) as Record<string, unknown>;
-  const measured = 'around_finger_mm' in finger || 'around_knuckle_mm' in finger;
+  const measured = finger.around_finger_mm !== undefined || finger.around_knuckle_mm !== undefined;
   const problem = useProblem('finger');
   return (
     <Stack spacing={2}>

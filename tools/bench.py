@@ -1,0 +1,147 @@
+"""What ./bench measures. Machines are shared and noisy, so what counts are the ratios within one run."""
+
+import gzip
+import json
+import os
+import signal
+import statistics
+import subprocess
+import sys
+import time
+from collections.abc import Callable
+from pathlib import Path
+
+import httpx2 as httpx
+from playwright.sync_api import sync_playwright
+
+from pliant_coil.core.planner import plan
+from pliant_coil.core.recipe import read_ring
+from tools.chromium import LAUNCH
+from tools.serving import demo
+
+ROOT = Path(__file__).parents[1]
+SIZES = [f"US {n / 4}" for n in range(12, 52)]
+
+
+def ring(size: str) -> dict[str, object]:
+    """A different ring for each size, so that nothing is answered from memory."""
+    return {"finger": {"size": size}, "head": {"style": "bead-lock"}, "finish": {"wraps_each_side": 3}}
+
+
+def milliseconds(work: Callable[[int], object], rounds: int) -> float:
+    """Median time of one round."""
+    times = []
+    for k in range(rounds):
+        began = time.perf_counter()
+        work(k)
+        times.append((time.perf_counter() - began) * 1000)
+    return statistics.median(times)
+
+
+def in_process() -> dict[str, float]:
+    """Planning without a server, with and without paths."""
+    files = [read_ring(ring(size)) for size in SIZES]
+    return {
+        "plan": milliseconds(lambda k: plan(files[k % len(files)]), 300),
+        "plan with paths": milliseconds(lambda k: plan(files[k % len(files)], paths=True), 300),
+    }
+
+
+def over_http(address: str) -> dict[str, float]:
+    """The plan and a trivial endpoint of the same server, in turn, so that both see the same machine."""
+    with httpx.Client(base_url=address) as client:
+        bodies = [json.dumps(ring(size)) for size in SIZES]
+        headers = {"content-type": "application/json"}
+        trivial, planned = [], []
+        for k in range(400):
+            trivial.append(milliseconds(lambda _: client.get("/api/version"), 1))
+            planned.append(milliseconds(lambda k: client.post("/api/plan", content=bodies[k % len(bodies)], headers=headers), 1))
+        # The first answers warm both up.
+        return {"trivial endpoint": statistics.median(trivial[40:]), "POST /api/plan": statistics.median(planned[40:])}
+
+
+KEYSTROKE = """
+async (text) => {
+  const input = document.activeElement;
+  const cut = document.querySelector('[data-testid=cut]');
+  const strip = document.querySelector('[role=group] svg');
+  const before = strip.outerHTML;
+  const began = performance.now();
+  Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set.call(input, text);
+  input.dispatchEvent(new Event('input', { bubbles: true }));
+  while (document.querySelector('[role=group] svg').outerHTML === before) await new Promise(requestAnimationFrame);
+  return performance.now() - began;
+}
+"""
+
+
+def in_the_browser(address: str) -> dict[str, float]:
+    """From a keystroke to the strip's new figures on the screen."""
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(**LAUNCH)
+        page = browser.new_page(viewport={"width": 1280, "height": 800})
+        page.goto(f"{address}/plan")
+        page.get_by_role("button", name="Finger").click()
+        page.get_by_role("textbox", name="Size").focus()
+        times = [page.evaluate(KEYSTROKE, size) for size in SIZES]
+        browser.close()
+    return {"keystroke to figures": statistics.median(times[5:])}
+
+
+def bundle() -> dict[str, float]:
+    """Gzipped JavaScript of the first load."""
+    page = (ROOT / "web" / "dist" / "index.html").read_text()
+    scripts = [path for path in (ROOT / "web" / "dist" / "assets").glob("*.js") if path.name in page]
+    return {"first-load JavaScript": sum(len(gzip.compress(path.read_bytes())) for path in scripts) / 1000}
+
+
+def commands() -> dict[str, float]:
+    """The terminal's answers, and a second start, as whole processes."""
+    terminal = str(ROOT / ".venv" / "bin" / "pliant-coil")
+    file = next((ROOT / "pliant_coil" / "demo").glob("*.ring.json"))
+    return {
+        "pliant-coil sizes": milliseconds(lambda _: subprocess.run([terminal, "sizes", "UK M"], check=True, capture_output=True), 5),
+        "pliant-coil plan": milliseconds(lambda _: subprocess.run([terminal, "plan", str(file)], check=True, capture_output=True), 5),
+        "second ./start": milliseconds(lambda _: start_once(), 2),
+    }
+
+
+def start_once() -> None:
+    """Run ./start until it says where it serves, then end it as Ctrl-C would."""
+    with subprocess.Popen([str(ROOT / "start")], stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, text=True, env=os.environ) as process:
+        assert process.stdout is not None
+        for line in process.stdout:
+            if "is at" in line or "runs already" in line:
+                break
+        process.send_signal(signal.SIGINT)
+
+
+LIMITS = {
+    "plan": ("≤ 3 ms", "ms"),
+    "plan with paths": ("", "ms"),
+    "trivial endpoint": ("", "ms"),
+    "POST /api/plan": ("", "ms"),
+    "POST /api/plan over trivial": ("≤ 3", "×"),
+    "keystroke to figures": ("≤ 100 ms", "ms"),
+    "first-load JavaScript": ("≤ 300 kB", "kB"),
+    "pliant-coil sizes": ("≤ 300 ms", "ms"),
+    "pliant-coil plan": ("", "ms"),
+    "second ./start": ("seconds", "ms"),
+}
+
+
+def main() -> int:
+    """Measure, print, write bench.json."""
+    start_once()
+    found = in_process() | bundle() | commands()
+    with demo() as address:
+        found |= over_http(address) | in_the_browser(address)
+    found["POST /api/plan over trivial"] = found["POST /api/plan"] / found["trivial endpoint"]
+    for name, (limit, unit) in LIMITS.items():
+        print(f"{name:<30} {found[name]:>9.2f} {unit:<3} {limit}")
+    (ROOT / "bench.json").write_text(json.dumps(found, indent=2) + "\n")
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())
