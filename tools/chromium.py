@@ -12,7 +12,7 @@ LAUNCH: dict[str, Any] = {
         "--disable-quic",
         "--no-first-run",
         "--disable-dev-shm-usage",
-        "--use-angle=swiftshader",
+        "--disable-gpu",
     ],
 }
 """What Playwright's `launch` takes."""

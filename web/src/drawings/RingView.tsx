@@ -22,8 +22,8 @@ interface Chunk {
 
 type Point = readonly number[];
 
-/** Points of a strand drawn in one go; short enough that what passes in front and behind is sorted rightly. */
-const CHUNK = 7;
+/** How far a piece may reach in depth, in wire widths, before what lies before and behind it can't be told any more. */
+const DEEP = 1.2;
 
 // Seen from the end, one looks along the finger; from the top, down on the head.
 const project: Record<Side, (p: Point) => [number, number, number]> = {
@@ -39,11 +39,16 @@ function chunksOf(plan: Plan, drawing: Drawing, side: Side): Chunk[] {
     const told = plan.wires[wire];
     if (!told) continue;
     const points = strand.points.map(project[side]);
-    for (let start = 0; start < points.length - 1; start += CHUNK) {
-      const part = points.slice(start, start + CHUNK + 1);
+    const colours = metalColours(told.metal);
+    for (let start = 0; start < points.length - 1;) {
+      const from = points[start]?.[2] ?? 0;
+      let end = start + 1;
+      while (end < points.length - 1 && Math.abs((points[end]?.[2] ?? 0) - from) < DEEP * told.width_mm) end += 1;
+      const part = points.slice(start, end + 1);
       const depth = part.reduce((sum, p) => sum + p[2], 0) / part.length;
       const d = part.map(([x, y], k) => `${k ? 'L' : 'M'}${x.toFixed(2)} ${y.toFixed(2)}`).join('');
-      chunks.push({ d, depth, width: told.width_mm, colours: metalColours(told.metal), wire, move: strand.move });
+      chunks.push({ d, depth, width: told.width_mm, colours, wire, move: strand.move });
+      start = end;
     }
   }
   return chunks.sort((a, b) => a.depth - b.depth);

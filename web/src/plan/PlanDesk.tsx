@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { useQueryClient } from '@tanstack/react-query';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { Conflicting, Refused, type Draft, type Plan, type RingTold } from '../api/client';
 import { usePlan, useRingChanges, useScales } from '../api/queries';
@@ -105,6 +105,8 @@ function Lower({
 }) {
   const scales = useScales().data ?? [];
   const [{ systems }] = usePreferences();
+  // The figures come first; what takes longer to draw follows a moment later.
+  const later = useDeferredValue(plan);
   return (
     <Box sx={{ px: gutter, py: 2.5, maxWidth: 1600, mx: 'auto' }}>
       <Box
@@ -118,10 +120,10 @@ function Lower({
         <MandrelRule plan={plan} scales={scales} systems={systems} />
         <Box sx={{ display: 'grid', gap: 1.5, justifyItems: 'center' }}>
           <Box sx={{ width: '100%', maxWidth: 420, height: { xs: 320, lg: 330 } }}>
-            <RingView plan={plan} side="end" active={active} onActive={onActive} />
+            <RingView plan={later} side="end" active={active} onActive={onActive} />
           </Box>
           <Box sx={{ width: '100%', maxWidth: 420, height: 84 }}>
-            <RingView plan={plan} side="top" active={active} onActive={onActive} />
+            <RingView plan={later} side="top" active={active} onActive={onActive} />
           </Box>
           <Typography variant="body2" color="text.secondary">
             End-on and from above · band {plan.band.width_mm.toFixed(1)} mm wide, {plan.band.mass_g.toFixed(2)} g
@@ -137,12 +139,12 @@ function Lower({
         >
           <CutList />
           <Box>
-            <Contributions />
+            <Contributions plan={plan} />
             <Schools />
           </Box>
         </Box>
       </Box>
-      <Steps />
+      <Steps plan={later} />
     </Box>
   );
 }

@@ -1,12 +1,11 @@
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
+import { memo } from 'react';
+import type { Plan } from '../api/client';
 import { withFractions } from '../words/figures';
-import { useDesk } from './Desk';
 
 /** The bench steps in the order of the trade, each with what to check and what to mind. */
-export function Steps() {
-  const { plan } = useDesk();
-  if (!plan) return null;
+export const Steps = memo(function Steps({ plan }: { plan: Plan }) {
   return (
     <Box component="section" aria-label="Steps" sx={{ mt: 5 }}>
       <Typography variant="h2" sx={{ fontSize: '1.25rem', mb: 1 }}>
@@ -45,4 +44,4 @@ export function Steps() {
       </Box>
     </Box>
   );
-}
+});

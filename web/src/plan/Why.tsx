@@ -2,7 +2,8 @@ import Box from '@mui/material/Box';
 import ButtonBase from '@mui/material/ButtonBase';
 import Collapse from '@mui/material/Collapse';
 import Typography from '@mui/material/Typography';
-import { useState } from 'react';
+import { memo, useState } from 'react';
+import type { Plan } from '../api/client';
 import { figures } from '../app/theme';
 import { signed, withFractions } from '../words/figures';
 import { useDesk } from './Desk';
@@ -25,9 +26,7 @@ const Row = ({ words, figure, title }: { words: string; figure: string; title?: 
 );
 
 /** Why what comes off differs from where it was formed, each cause named; they add up. */
-export function Contributions() {
-  const { plan } = useDesk();
-  if (!plan) return null;
+export const Contributions = memo(function Contributions({ plan }: { plan: Plan }) {
   return (
     <Box component="section" aria-label="Why start there" sx={{ mb: 2 }}>
       <Typography variant="h2">
@@ -49,7 +48,7 @@ export function Contributions() {
       )}
     </Box>
   );
-}
+});
 
 /** The habits of makers side by side, with what each gives for this ring; a tap takes one. */
 export function Schools() {

@@ -1,4 +1,4 @@
-import { useCallback, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import type { Draft, RingTold } from '../api/client';
 
 /** What an untouched Plan screen shows: a ring that can be made, so that every figure has something to say. */
@@ -58,28 +58,30 @@ export function withValue(draft: Draft, path: string, value: unknown): Draft {
 /** The ring being typed. It is kept in the browser at every change, until it is saved. */
 export function useDraft(saved: RingTold | undefined) {
   const ringId = saved?.id;
-  const [kept, setKept] = useState<Kept>(
-    () =>
+  const [{ kept, edited }, setState] = useState<{ kept: Kept; edited: boolean }>(() => ({
+    kept:
       load(ringId) ?? (saved ? { draft: saved.file, revision: saved.revision } : { draft: FIRST_RING, revision: 0 }),
-  );
+    edited: false,
+  }));
+  // After the figures are on the screen: writing it down must not hold them up.
+  useEffect(() => {
+    if (edited) keepDraft(ringId, kept);
+  }, [ringId, kept, edited]);
   const change = useCallback(
     (path: string, value: unknown) =>
-      setKept((before) => {
-        const next = { ...before, draft: withValue(before.draft, path, value) };
-        keepDraft(ringId, next);
-        return next;
-      }),
-    [ringId],
+      setState(({ kept: before }) => ({
+        kept: { ...before, draft: withValue(before.draft, path, value) },
+        edited: true,
+      })),
+    [],
   );
   const replace = useCallback(
     (draft: Draft, revision: number) => {
       forgetDraft(ringId);
-      setKept({ draft, revision });
+      setState({ kept: { draft, revision }, edited: false });
     },
     [ringId],
   );
-  const changed = saved
-    ? JSON.stringify(kept.draft) !== JSON.stringify(saved.file)
-    : JSON.stringify(kept.draft) !== JSON.stringify(FIRST_RING);
-  return { ...kept, changed, change, replace };
+  const original = saved ? saved.file : FIRST_RING;
+  return { ...kept, changed: JSON.stringify(kept.draft) !== JSON.stringify(original), change, replace };
 }
