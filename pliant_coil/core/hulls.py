@@ -37,18 +37,32 @@ class Bundle:
         grown = self.rounding_mm + centroid_mm
         corners = self.hull
         if len(corners) == 1:
-            turn = 2 * math.pi / (3 * per_corner)
             (x, y) = corners[0]
-            return [(x + grown * math.sin(k * turn), y - grown * math.cos(k * turn)) for k in range(3 * per_corner)]
+            count = 3 * per_corner
+            out = outside_mm(grown, 2 * math.pi / count)
+            turns = (2 * math.pi * k / count for k in range(count))
+            return [(x + out * math.sin(turn), y - out * math.cos(turn)) for turn in turns]
         around: list[Point] = []
         for k, (x, y) in enumerate(corners):
             before, after = corners[k - 1], corners[(k + 1) % len(corners)]
             start = math.atan2(y - before[1], x - before[0]) - math.pi / 2
             sweep = (math.atan2(after[1] - y, after[0] - x) - math.pi / 2 - start) % (2 * math.pi)
+            out = outside_mm(grown, sweep / (per_corner - 1))
             for step in range(per_corner):
                 angle = start + sweep * step / (per_corner - 1)
-                around.append((x + grown * math.cos(angle), y + grown * math.sin(angle)))
+                around.append((x + out * math.cos(angle), y + out * math.sin(angle)))
         return around
+
+    def coil_points(self, centroid_mm: float, per_corner: int, turns: int, pitch_mm: float) -> list[tuple[float, float, float]]:
+        """`turns` such loops as one even helix: how far along the bundle, and where across it [mm]."""
+        loop = self.loop_points(centroid_mm, per_corner)
+        sides = [math.dist(loop[k - 1], loop[k]) for k in range(1, len(loop))]
+        around = sum(sides) + math.dist(loop[-1], loop[0])
+        shares = [0.0]
+        for side in sides:
+            shares.append(shares[-1] + side / around)
+        points = [((turn + share) * pitch_mm, x, y) for turn in range(turns) for share, (x, y) in zip(shares, loop, strict=True)]
+        return [*points, (turns * pitch_mm, *loop[0])]
 
 
 def convex_hull(points: tuple[Point, ...]) -> tuple[Point, ...]:
@@ -66,6 +80,12 @@ def convex_hull(points: tuple[Point, ...]) -> tuple[Point, ...]:
         return kept
 
     return tuple(chain(ordered)[:-1] + chain(ordered[::-1])[:-1])
+
+
+def outside_mm(radius_mm: float, step_rad: float) -> float:
+    """Where the corners of a polyline stand so that its sides are as long as the arcs of `radius_mm` they replace."""
+    half = step_rad / 2
+    return radius_mm * half / math.sin(half) if half else radius_mm
 
 
 def _turn(a: Point, b: Point, c: Point) -> float:

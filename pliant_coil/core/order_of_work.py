@@ -82,7 +82,7 @@ def _locking(ring: Ring, start: str) -> list[Step]:
         "Slide it back on the mandrel before anything is locked.",
         check=f"It still reads {start}; if it has opened, form it again there.",
     )
-    if not wraps:
+    if not wraps or not ring.file.band.locked:
         return []
     lock = "Wrap {tail} round the band beside the head, {times}, close and tight."
     times = times_words(wraps)

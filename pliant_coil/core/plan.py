@@ -134,6 +134,41 @@ class BandTold(BaseModel):
     """By how much an ordinary tapered mandrel reads apart under its two edges."""
 
 
+class ChartWireTold(BaseModel):
+    """A base wire on the weave chart."""
+
+    name: str
+    z_mm: float
+    width_mm: float
+
+
+class PassTold(BaseModel):
+    """One wrap of a repeat: where along the repeat, round which base wires (numbered from 0)."""
+
+    at_mm: float
+    first: int
+    last: int
+
+
+class FitTold(BaseModel):
+    """How whole repeats fill the length that the size asks for."""
+
+    program: str
+    repeats: int
+    repeat_mm: float
+    made_mm: float
+    target_mm: float
+    left_each_end_mm: float
+    repeat_changes_us: float
+    wire_per_repeat_mm: float
+    mirrored: bool
+    guide_mm: float
+    guide_words: str
+    wire_mm: float
+    base: list[ChartWireTold]
+    passes: list[PassTold]
+
+
 class PhraseTold(BaseModel):
     """A phrase of the ring's sentence, and the part of the ring file that it stands for."""
 
@@ -187,6 +222,8 @@ class Plan(BaseModel):
     contributions: list[ContributionTold]
     schools: list[SchoolTold]
     band: BandTold
+    fit: FitTold | None
+    """For bands that are made of repeats."""
     wires: list[WireTold]
     beads: list[BeadTold]
     steps: list[StepTold]

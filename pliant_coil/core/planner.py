@@ -1,6 +1,8 @@
 """From a ring file to its plan: the chain that only composes what the other modules know."""
 
 import math
+from dataclasses import asdict
+from typing import Any
 
 from pliant_coil.core.advice import advise, hole_needed
 from pliant_coil.core.cutlist import OTHER_RISKS, Cut, cut, cut_length_mm, inches_text
@@ -12,6 +14,7 @@ from pliant_coil.core.plan import (
     BeadTold,
     ContributionTold,
     Drawing,
+    FitTold,
     MarkTold,
     MoveTold,
     PhraseTold,
@@ -57,6 +60,7 @@ def plan(file: RingFile, *, paths: bool = False) -> Plan:
         contributions=[ContributionTold(cause=c.cause, us_sizes=round(c.us_sizes, 3), mm=round(c.mm, 4)) for c in contributions(formed)],
         schools=_schools(ring, aim, solved),
         band=_band(formed),
+        fit=FitTold.model_validate(_rounded(asdict(formed.fit))) if formed.fit else None,
         wires=_wires(formed, cuts, marked, sizing),
         beads=_beads(formed),
         steps=[
@@ -91,7 +95,7 @@ def _sentence(ring: Ring) -> list[PhraseTold]:
         *(PhraseTold(part=f"wires.{role}", text=wire.words) for role, wire in ring.wires.items()),
         PhraseTold(part="band", text=file.band.phrase()),
         PhraseTold(part="head", text=file.head.phrase()),
-        PhraseTold(part="finish", text=file.finish.phrase()),
+        *([PhraseTold(part="finish", text=file.finish.phrase())] if file.band.locked else []),
     ]
 
 
@@ -124,6 +128,15 @@ def _band(formed: FormedRing) -> BandTold:
         mass_g=round(sum(run.net_mm * run.wire.grams_per_mm for run in formed.runs), 3),
         edges_differ_mm=round(formed.width_mm * MANDREL_TAPER, 3),
     )
+
+
+def _rounded(value: Any) -> Any:
+    """The same data, its lengths rounded to what is told."""
+    if isinstance(value, float):
+        return round(value, 4)
+    if isinstance(value, dict):
+        return {name: _rounded(inner) for name, inner in value.items()}
+    return [_rounded(inner) for inner in value] if isinstance(value, list | tuple) else value
 
 
 def _wires(formed: FormedRing, cuts: list[Cut], marked: list[list[Mark]], sizing: Sizing) -> list[WireTold]:

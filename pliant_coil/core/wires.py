@@ -14,6 +14,7 @@ from pliant_coil.core.metals import METALS, Metal, Temper
 from pliant_coil.core.moves import Move, Obstacle
 from pliant_coil.core.profiles import Profile, ProfileName
 from pliant_coil.core.refusal import refuse
+from pliant_coil.core.weaving import Pass
 
 Role = Literal["band", "base", "weave", "bind", "tie", "coil", "sew"]
 MetalCode = Literal["copper", "plated-copper", "brass", "bronze", "sterling", "fine-silver", "gold-filled", "stainless", "aluminium"]
@@ -130,6 +131,37 @@ class Bead:
     passes: int
 
 
+@dataclass(frozen=True, slots=True)
+class ChartWire:
+    """A base wire on the weave chart: its letter, its middle along the finger, its width [mm]."""
+
+    name: str
+    z_mm: float
+    width_mm: float
+
+
+@dataclass(frozen=True, slots=True)
+class Fit:
+    """How whole repeats fill the length that the size asks for. Lengths in mm along the flat work."""
+
+    program: str
+    repeats: int
+    repeat_mm: float
+    made_mm: float
+    target_mm: float
+    left_each_end_mm: float
+    repeat_changes_us: float
+    """US sizes that a repeat more makes, when the ends stay as they are."""
+    wire_per_repeat_mm: float
+    mirrored: bool
+    guide_mm: float
+    """Length of the scrap-wire guide between its bends."""
+    guide_words: str
+    wire_mm: float
+    base: tuple[ChartWire, ...]
+    passes: tuple[Pass, ...]
+
+
 @dataclass(frozen=True)
 class FormedRing:
     """A ring whose band was formed on one diameter of the mandrel: all its wires, and what happens to it after."""
@@ -142,6 +174,8 @@ class FormedRing:
     """Wires side by side in the band."""
     width_mm: float
     thickness_mm: float
+    fit: Fit | None = None
+    """For bands that are made of repeats."""
 
     @cached_property
     def obstacles(self) -> list[Obstacle]:

@@ -12,24 +12,11 @@ from pliant_coil.core.planner import plan
 from pliant_coil.core.recipe import read_ring
 from pliant_coil.core.ring import make_ring
 from pliant_coil.core.sizing import start_mm, wide_band_us
-from tests.core.recipes import AMBER_MEADOW, rings
+from tests.core.recipes import AMBER_MEADOW, can_be_made, makeable, with_main_wire
 
 
 def planned(document: dict[str, Any], **changes: Any) -> Plan:
     return plan(read_ring({**document, **changes}), paths=True)
-
-
-def refused_as_unmakeable(document: dict[str, Any]) -> bool:
-    from pliant_coil.core.refusal import Refusal
-
-    try:
-        make_ring(read_ring(document))
-    except Refusal:
-        return True
-    return False
-
-
-makeable = rings().filter(lambda document: not refused_as_unmakeable(document))
 
 
 @given(makeable)
@@ -57,8 +44,8 @@ def test_a_larger_size_takes_more_wire(document: dict[str, Any], more: float) ->
 
 @given(makeable)
 def test_a_thicker_wire_takes_more_wire(document: dict[str, Any]) -> None:
-    thicker = {**document, "wires": {"band": {"diameter": "14 AWG"}}}
-    if not refused_as_unmakeable(thicker):
+    thicker = with_main_wire(document, "14 AWG")
+    if can_be_made(thicker):
         assert planned(thicker).wires[0].net_mm > planned(document).wires[0].net_mm
 
 
@@ -73,6 +60,8 @@ def test_the_piece_is_laid_out_from_end_to_end(document: dict[str, Any], tape: s
         assert at == pytest.approx(wire.cut_mm, abs=2e-3)
         assert sum(m.length_mm for m in wire.moves if m.in_ring) == pytest.approx(wire.net_mm, abs=2e-2)
         assert all(0 <= mark.at_mm <= wire.cut_mm for mark in wire.marks)
+        if wire.from_reel:
+            continue
         step = {"1 mm": 1, "5 mm": 5, "1/8 in": 3.175, "1/4 in": 6.35}[tape]
         assert wire.cut_mm / step == pytest.approx(round(wire.cut_mm / step), abs=1e-3)
         assert [r.cut_mm for r in wire.risks] == sorted(r.cut_mm for r in wire.risks)
@@ -86,8 +75,7 @@ def test_the_path_in_space_is_as_long_as_the_move_says(document: dict[str, Any])
     lengths = {(w.role, w.piece, k): m.length_mm for w in told.wires for k, m in enumerate(w.moves)}
     for strand in told.drawing.strands:
         along = sum(math.dist(a, b) for a, b in zip(strand.points, strand.points[1:], strict=False))
-        # 2 %: a polyline cuts its corners, most on a wrap of eight points to a corner.
-        assert along == pytest.approx(lengths[strand.role, strand.piece, strand.move], rel=0.02)
+        assert along == pytest.approx(lengths[strand.role, strand.piece, strand.move], rel=0.005, abs=0.01)
 
 
 @given(makeable)
@@ -95,10 +83,11 @@ def test_the_path_in_space_is_as_long_as_the_move_says(document: dict[str, Any])
 def test_one_wire_lies_in_one_line(document: dict[str, Any]) -> None:
     told = planned(document)
     assert told.drawing is not None
-    thick = told.wires[0].width_mm
     for before, after in zip(told.drawing.strands, told.drawing.strands[1:], strict=False):
+        if (before.role, before.piece) != (after.role, after.piece) or document["band"]["style"] == "stacked":
+            continue
         # Consecutive moves meet, but for the step from the band to the bundle it wraps.
-        reach = told.band.width_mm + 2 * thick if "wrap" in (before.kind, after.kind) else 1e-2
+        reach = told.band.width_mm + 2 * told.wires[0].width_mm if {"wrap", "bind"} & {before.kind, after.kind} else 1e-2
         assert math.dist(before.points[-1], after.points[0]) <= reach
 
 

@@ -6,20 +6,17 @@ from typing import ClassVar, Literal
 
 from pydantic import Field
 
-from pliant_coil.core.bands.base import BandStyle
-from pliant_coil.core.bending import released_diameter_mm
+from pliant_coil.core.bands.base import BandStyle, check_locks, springback
 from pliant_coil.core.finish import Finish
 from pliant_coil.core.heads.base import HeadStyle
 from pliant_coil.core.hulls import row
 from pliant_coil.core.measures import times_words
 from pliant_coil.core.moves import Arc, Move, Turns
-from pliant_coil.core.refusal import refuse
 from pliant_coil.core.steps import Step
-from pliant_coil.core.wires import FormedRing, Shift, WireRun, Wires, WireSpec
+from pliant_coil.core.wires import FormedRing, WireRun, Wires, WireSpec
 
 _LEAST_STEP_RAD = math.radians(15)
 """To either side of the top, where there is no head to hide the step from one lane to the next (common practice)."""
-SPRINGBACK_CAUSE = "springs open, nothing holds it"
 
 
 class Turned(BandStyle):
@@ -28,6 +25,7 @@ class Turned(BandStyle):
     title: ClassVar[str] = "Turned"
     usual_wires: ClassVar[Mapping[str, WireSpec]] = {"band": WireSpec(diameter="20 AWG")}
     main_role: ClassVar[str] = "band"
+    locked: ClassVar[bool] = True
     style: Literal["turned"] = Field("turned", title="Band")
     winding: Literal["both-ways", "one-way"] = Field(
         "both-ways", title="Winding", description="Both ways from the middle, or one way from a short tail."
@@ -73,27 +71,11 @@ class Turned(BandStyle):
                 *seat.under(outer),
                 *right_lock,
             ]
-        shifts = () if finish.wraps_each_side else (self._springback(form_diameter_mm, wires),)
+        shifts = () if finish.wraps_each_side else (springback(form_diameter_mm, wire),)
         return FormedRing(form_diameter_mm, (WireRun(wire, tuple(moves)),), shifts, seat.beads, strands, strands * pitch, profile.height_mm)
 
-    @staticmethod
-    def _springback(form_diameter_mm: float, wires: Wires) -> Shift:
-        wire = wires["band"]
-        released = released_diameter_mm(form_diameter_mm, wire.profile, wire.metal.youngs_modulus_mpa, wire.yield_mpa)
-        return Shift(SPRINGBACK_CAUSE, released - form_diameter_mm)
-
     def check(self, inside_diameter_mm: float, wires: Wires, head: HeadStyle, finish: Finish) -> None:
-        profile, radius = wires["band"].profile, inside_diameter_mm / 2
-        if finish.wraps_each_side < head.least_wraps:
-            refuse("finish.wraps_each_side", f"{head.phrase()} doesn't hold without a lock", f"at least {head.least_wraps} wrap each side")
-        head.check(radius, profile, finish)
-        room = (math.radians(150) - head.seat(radius, wires["band"]).foot_rad) * radius
-        if finish.wraps_each_side * profile.width_mm > room:
-            refuse(
-                "finish.wraps_each_side",
-                "that many wraps would meet at the back of the ring",
-                f"up to {int(room / profile.width_mm)} of this wire",
-            )
+        check_locks(inside_diameter_mm, wires["band"], head, finish)
 
     def phrase(self) -> str:
         return f"turned {times_words(self.turns)} {'each way' if self.winding == 'both-ways' else 'one way'}"

@@ -34,7 +34,7 @@ class BeadLock(HeadStyle):
     """A round bead; one tail under it, one over it where both come up, each wrapped on its own side."""
 
     title: ClassVar[str] = "Bead lock"
-    bands: ClassVar[tuple[str, ...]] = ("turned",)
+    bands: ClassVar[tuple[str, ...]] = ("turned", "crossed")
     least_wraps: ClassVar[int] = 1
     style: Literal["bead-lock"] = Field("bead-lock", title="Head")
     bead: RoundBead = Field(default_factory=RoundBead, title="Bead")

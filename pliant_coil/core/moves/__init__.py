@@ -3,11 +3,36 @@
 from pliant_coil.core.moves.arc import Arc
 from pliant_coil.core.moves.base import Move, Obstacle, Point3
 from pliant_coil.core.moves.bend import Bend
+from pliant_coil.core.moves.binding import Binding
+from pliant_coil.core.moves.crossing import Crossing
+from pliant_coil.core.moves.eye import Eye
 from pliant_coil.core.moves.grip import Grip, Spare
 from pliant_coil.core.moves.over import Over
+from pliant_coil.core.moves.saw import Saw
 from pliant_coil.core.moves.straight import Straight
 from pliant_coil.core.moves.through import Through
 from pliant_coil.core.moves.turns import Turns
+from pliant_coil.core.moves.twist import Twist
+from pliant_coil.core.moves.woven import Weaving
 from pliant_coil.core.moves.wrap import Wrap
 
-__all__ = ["Arc", "Bend", "Grip", "Move", "Obstacle", "Over", "Point3", "Spare", "Straight", "Through", "Turns", "Wrap"]
+__all__ = [
+    "Arc",
+    "Bend",
+    "Binding",
+    "Crossing",
+    "Eye",
+    "Grip",
+    "Move",
+    "Obstacle",
+    "Over",
+    "Point3",
+    "Saw",
+    "Spare",
+    "Straight",
+    "Through",
+    "Turns",
+    "Twist",
+    "Weaving",
+    "Wrap",
+]

@@ -59,4 +59,4 @@ class Turns(Move):
         even = max(1, math.ceil(self.sweep_rad / _STEP_RAD))
         angles = {self.from_rad + self.sweep_rad * k / even for k in range(even + 1)}
         angles |= {2 * math.pi * k + side * self.step_half_rad for k in self._steps for side in (-1, 1)}
-        return [on_circle(self.radius_mm, a, self._lane(a)) for a in sorted(angles) if self.from_rad <= a <= end]
+        return [on_circle(self.radius_mm, a, self._lane(a)) for a in sorted(angles) if self.from_rad - 1e-9 <= a <= end + 1e-9]

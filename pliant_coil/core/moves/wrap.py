@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from typing import ClassVar
 
 from pliant_coil.core.hulls import Bundle
-from pliant_coil.core.moves.base import Move, Obstacle, Point3
+from pliant_coil.core.moves.base import Move, Obstacle, Point3, on_circle
 from pliant_coil.core.profiles import Profile
 
 
@@ -57,11 +57,5 @@ class Wrap(Move):
         return f"{self.wraps} × √(({loop})² + {self.profile.width_mm:.2f}²) mm"
 
     def path(self) -> list[Point3]:
-        loop = self.bundle.loop_points(self.profile.centroid_mm, self._PER_CORNER)
-        points: list[Point3] = []
-        for k in range(self.wraps * len(loop) + 1):
-            z, out = loop[k % len(loop)]
-            angle = self.from_rad + self._pitch_rad * k / len(loop)
-            r = self.band_radius_mm + out
-            points.append((r * math.sin(angle), r * math.cos(angle), z))
-        return points
+        coil = self.bundle.coil_points(self.profile.centroid_mm, self._PER_CORNER, self.wraps, self.profile.width_mm)
+        return [on_circle(self.band_radius_mm + out, self.from_rad + s / self.band_radius_mm, z) for s, z, out in coil]

@@ -1,0 +1,77 @@
+"""Laws of the single band styles, each by a road of its own."""
+
+import math
+from typing import Any
+
+import pytest
+
+from pliant_coil.core.plan import Plan
+from pliant_coil.core.planner import plan
+from pliant_coil.core.recipe import read_ring
+
+
+def planned(band: dict[str, Any], **rest: Any) -> Plan:
+    return plan(read_ring({"band": band, **rest}), paths=True)
+
+
+def closest(first: list[list[float]], second: list[list[float]]) -> float:
+    return min(math.dist(p, q) for p in first for q in second)
+
+
+def strands(told: Plan, *kinds: str) -> list[list[list[float]]]:
+    assert told.drawing is not None
+    return [s.points for s in told.drawing.strands if s.kind in kinds]
+
+
+def test_crossed_strands_pass_each_other_a_wire_apart() -> None:
+    told = planned({"style": "crossed"}, wires={"band": {"diameter": "0.8 mm"}})
+    under, over = strands(told, "crossing")
+    assert closest(under, over) >= 0.9 * 0.8
+    assert max(math.hypot(x, y) for x, y, _ in over) - max(math.hypot(x, y) for x, y, _ in under) == pytest.approx(0.8, abs=0.01)
+    (crossing,) = (c for c in told.contributions if "crossing" in c.cause)
+    assert -0.05 < crossing.us_sizes < 0, "makers of crossed bands start at the size: common practice, no source"
+    plain = planned({"style": "turned"}, wires={"band": {"diameter": "0.8 mm"}})
+    assert 0 < told.wires[0].net_mm - plain.wires[0].net_mm < 4
+
+
+def test_an_open_band_adjusts_by_its_overlap() -> None:
+    told = planned({"style": "open", "overlap_mm": 12, "eye_mm": 2}, finger={"size": "US 7"}, wires={"band": {"diameter": "1 mm"}})
+    radius = told.start.inside_diameter_mm / 2 + 0.5
+    by_hand = 2 * math.pi * radius + 12 + 2 * math.pi * 3.0
+    assert told.wires[0].net_mm == pytest.approx(by_hand, abs=0.15)
+    assert any("3.9 US sizes up" in (s.check or "") for s in told.steps)
+    assert [c.cause for c in told.contributions] == ["springs open, nothing holds it"]
+    assert told.contributions[0].mm > 0
+
+
+@pytest.mark.parametrize(("wires", "circle"), [(2, 1.0), (3, 1 / math.sin(math.pi / 3)), (4, math.sqrt(2))])
+def test_twisted_wires_are_longer_by_their_helix(wires: int, circle: float) -> None:
+    told = planned({"style": "twisted", "wires": wires, "lay_mm": 9, "claw_mm": 10, "top_gap_mm": 6}, wires={"band": {"diameter": "1 mm"}})
+    assert len(told.wires) == wires == told.wires[0].pieces
+    radius = told.start.inside_diameter_mm / 2 + (circle + 1) / 2
+    band = 2 * math.pi * radius - 6
+    expected = band * math.sqrt(1 + (math.pi * circle / 9) ** 2) + 20
+    # Single strands differ by where they lie when the twist ends; together they don't.
+    assert sum(wire.net_mm for wire in told.wires) / wires == pytest.approx(expected, rel=1e-3)
+    for k, one in enumerate(strands(told, "twist")):
+        for other in strands(told, "twist")[:k]:
+            assert closest(one, other) >= 0.9
+
+
+@pytest.mark.parametrize(
+    ("band", "rest", "field"),
+    [
+        ({"style": "twisted", "wires": 4, "lay_mm": 2}, {}, "band.lay_mm"),
+        ({"style": "twisted"}, {"wires": {"band": {"diameter": "1 mm", "profile": "square"}}}, "wires.band.profile"),
+        ({"style": "twisted", "top_gap_mm": 20}, {"finger": {"size": "US 3"}}, "band.top_gap_mm"),
+        ({"style": "crossed"}, {"finish": {"wraps_each_side": 0}}, "finish.wraps_each_side"),
+        ({"style": "open"}, {"head": {"style": "bead-lock"}}, "head.style"),
+        ({"style": "open", "eye_mm": 0.8}, {"wires": {"band": {"diameter": "3 mm"}}}, "band.eye_mm"),
+    ],
+)
+def test_bands_that_cant_be_made_are_refused(band: dict[str, Any], rest: dict[str, Any], field: str) -> None:
+    from pliant_coil.core.refusal import Refusal
+
+    with pytest.raises(Refusal) as refused:
+        planned(band, **rest)
+    assert [f.field for f in refused.value.faults] == [field]
