@@ -84,5 +84,8 @@ def _stiffness(ring: Ring, formed: FormedRing) -> list[Warn]:
         found.append(Warn("band-flimsy", text, field))
     moment = plastic_moment(wire.profile, wire.yield_mpa)
     if moment > FINGERS_ABOVE_N_MM:
-        found.append(Warn("too-stiff-for-fingers", "This wire is stiff for fingers: turn the wraps with pliers, their jaws taped.", field))
+        how = (
+            "turn the wraps with pliers, their jaws taped" if ring.file.band.locked else "bend it with a mallet or pliers, their jaws taped"
+        )
+        found.append(Warn("too-stiff-for-fingers", f"This wire is stiff for fingers: {how}.", field))
     return found

@@ -53,7 +53,7 @@ def cut_length_mm(run: WireRun, sizing: Sizing, risk: float) -> float:
 
 def _needed_mm(run: WireRun, sizing: Sizing, risk: float) -> float:
     held = GRIP_MM[sizing.grip] * sum(run.held_ends)
-    return run.net_mm + held + 2 * TRIM_MM + standard_deviations(risk) * run.sigma_mm
+    return run.net_mm + run.scrap_mm + held + 2 * TRIM_MM + standard_deviations(risk) * run.sigma_mm
 
 
 def _rounded(needed_mm: float, run: WireRun, tape: Tape) -> float:
@@ -66,7 +66,7 @@ def cut(run: WireRun, sizing: Sizing) -> Cut:
     grip = GRIP_MM[sizing.grip]
     held = sum(run.held_ends)
     length = _rounded(_needed_mm(run, sizing, risk), run, sizing.tape)
-    spare = (length - net - held * grip) / 2
+    spare = (length - net - run.scrap_mm - held * grip) / 2
     z = standard_deviations(risk)
     why = f"{TRIM_MM:g} mm to trim, half of {z:.2f} × {sigma:.1f} mm in case, and of the rounding to the tape"
     moves: list[Move] = [Spare("spare", spare, why)]
@@ -76,7 +76,9 @@ def cut(run: WireRun, sizing: Sizing) -> Cut:
     if run.held_ends[1]:
         moves.append(Grip("hold", grip))
     moves.append(Spare("spare", spare, why))
-    arithmetic = f"{net:.1f} in the ring + {held} × {grip:g} to hold + 2 × {TRIM_MM:g} to trim + {z:.2f} × {sigma:.1f} in case"
+    scrap = f" + {run.scrap_mm:.1f} left over" if run.scrap_mm else ""
+    to_hold = f" + {held} × {grip:g} to hold" if held else ""
+    arithmetic = f"{net:.1f} in the ring{scrap}{to_hold} + 2 × {TRIM_MM:g} to trim + {z:.2f} × {sigma:.1f} in case"
     if not run.wire.from_reel:
         arithmetic += f", up to the next {sizing.tape}"
     parts = 4 if sizing.tape == "1/4 in" else 8

@@ -27,12 +27,7 @@ def steps(ring: Ring, formed: FormedRing, finished_mm: float, cuts: list[Cut], m
         *band.forming(start, head),
         *band.head_steps(head),
         *_locking(ring, start),
-        Step(
-            "trim",
-            "Trim the tails flush and tuck the ends in, pointing away from the finger.",
-            check="A finger finds no end.",
-            cautions=(CUT_CAUTION, EDGE_CAUTION),
-        ),
+        *_trimming(ring),
         Step(
             "round",
             "Put it back on the mandrel and re-round it with a soft mallet.",
@@ -45,7 +40,7 @@ def steps(ring: Ring, formed: FormedRing, finished_mm: float, cuts: list[Cut], m
 
 def _before_cutting(ring: Ring, formed: FormedRing, start: str) -> list[Step]:
     target = size_words(ring, ring.target_mm)
-    found = [Step("measure", f"Size the finger at {target} and find {start} on the mandrel, where the band will be formed.")]
+    found = [Step("measure", f"Size the finger at {target} and find the start mark on the mandrel, {start}.")]
     found += [
         Step(
             "test", f"Try the {bead.diameter_mm:g} mm {bead.what} on the wire before anything is bent.", check="It slides on without force."
@@ -57,22 +52,39 @@ def _before_cutting(ring: Ring, formed: FormedRing, start: str) -> list[Step]:
 
 
 def _cutting(formed: FormedRing, cuts: list[Cut]) -> list[Step]:
-    found = []
+    alike: dict[str, int] = {}
     for run, piece in zip(formed.runs, cuts, strict=True):
         if run.wire.from_reel:
-            found.append(
-                Step("cut", f"Work {run.wire.words} from the reel: about {piece.cut_mm:.0f} mm runs off.", cautions=(CUT_CAUTION,))
-            )
+            words = f"Work {run.wire.words} from the reel: about {piece.cut_mm:.0f} mm runs off."
         else:
-            length = f"{piece.cut_mm:.0f} mm ({piece.cut_in} in)"
-            found.append(Step("cut", f"Cut {length} of {run.wire.words}.", cautions=(CUT_CAUTION,)))
-    return found
+            words = f"Cut {{pieces}}{piece.cut_mm:.0f} mm ({piece.cut_in} in) of {run.wire.words}."
+        alike[words] = alike.get(words, 0) + 1
+    return [
+        Step(
+            "cut",
+            words.format(pieces=f"{count} pieces of " if count > 1 else ""),
+            count=count if count > 1 else None,
+            cautions=(CUT_CAUTION,),
+        )
+        for words, count in alike.items()
+    ]
 
 
 def _marking(marks: list[list[Mark]]) -> list[Step]:
+    made = [(mark.label, f"{mark.at_mm:.0f}") for piece in marks for mark in piece if mark.kind == "mark"]
     return [
-        Step("mark", f"Mark {mark.at_mm:.0f} mm from the end: {mark.label}.") for piece in marks for mark in piece if mark.kind == "mark"
+        Step("mark", f"Mark {at} mm from the end{' of each piece' if made.count((label, at)) > 1 else ''}: {label}.")
+        for label, at in dict.fromkeys(made)
     ]
+
+
+def _trimming(ring: Ring) -> list[Step]:
+    if not ring.file.band.trimmed:
+        return [
+            Step("feel", "Feel the whole ring inside and out before it is worn.", check="A finger finds no end.", cautions=(EDGE_CAUTION,))
+        ]
+    trim = "Trim the tails flush and tuck the ends in, pointing away from the finger."
+    return [Step("trim", trim, check="A finger finds no end.", cautions=(CUT_CAUTION, EDGE_CAUTION))]
 
 
 def _locking(ring: Ring, start: str) -> list[Step]:

@@ -102,11 +102,12 @@ class RingFile(Part):
         return document
 
     def wire(self, role: str) -> WireSpec:
-        """The wire in `role`: the file's, else the band's or the head's usual one."""
+        """The wire in `role`: what the file says of it, the rest as is usual for the head or the band."""
+        usual: WireSpec = {**self.head.usual_wires, **self.band.usual_wires}[role]
         given = self.wires.get(role)  # type: ignore[call-overload]
-        usual = {**self.head.usual_wires, **self.band.usual_wires}
-        found: WireSpec = given if given is not None else usual[role]
-        return found
+        if given is None:
+            return usual
+        return usual.model_copy(update={name: getattr(given, name) for name in given.model_fields_set})
 
 
 _FORWARD: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {}

@@ -101,8 +101,13 @@ class WireRun:
 
     @property
     def net_mm(self) -> float:
-        """What stays in the ring: the sum of the moves."""
-        return sum(move.length_mm for move in self.moves)
+        """What stays in the ring: the sum of the moves that shape it."""
+        return sum(move.length_mm for move in self.moves if move.shapes_ring)
+
+    @property
+    def scrap_mm(self) -> float:
+        """What the work itself leaves over, beside what is held and trimmed."""
+        return sum(move.length_mm for move in self.moves if not move.shapes_ring)
 
     @property
     def sigma_mm(self) -> float:

@@ -25,6 +25,12 @@ def test_every_field_has_its_usual_value() -> None:
     assert plan(read_ring({"band": {"style": "turned"}, "head": {"style": "bead-lock"}})).beads[0].fits
 
 
+def test_what_isnt_said_of_a_wire_is_as_usual_for_the_band() -> None:
+    ring = read_ring({"band": {"style": "woven"}, "wires": {"weave": {"metal": "brass"}}})
+    assert ring.wire("weave").diameter == "0.4 mm" and ring.wire("weave").from_reel
+    assert ring.wire("weave").metal == "brass"
+
+
 def test_a_file_reads_back_as_itself() -> None:
     ring = read_ring(AMBER_MEADOW)
     assert RingFile.model_validate_json(ring.model_dump_json()) == ring

@@ -204,3 +204,28 @@ def test_an_address_of_no_ring_says_so(plan: Page, server: str) -> None:
     expect(plan.get_by_text("That ring isn’t here.")).to_be_visible()
     plan.get_by_role("link", name="Plan a new ring").click()
     expect(plan.get_by_test_id("cut")).to_be_visible()
+
+
+def test_a_weave_is_planned_tapped_and_printed_to_scale(plan: Page) -> None:
+    phrase(plan, "Band: turned")
+    plan.get_by_role("dialog").get_by_role("combobox").click()
+    plan.get_by_role("option", name="Woven").click()
+    expect(plan.get_by_role("textbox", name="Weave program")).to_have_value("A3 AB1")
+    plan.get_by_role("textbox", name="Weave program").fill("A3 C1")
+    expect(plan.get_by_test_id("mind")).to_contain_text("“C1” at character 4 names wire C")
+    plan.get_by_role("button", name="A2 AB1").click()
+    plan.keyboard.press("Escape")
+    chart = plan.get_by_role("region", name="The weave chart")
+    expect(chart).to_contain_text("repeats of A2 AB1")
+    plan.get_by_role("button", name="A: one wrap more").click()
+    expect(chart).to_contain_text("repeats of A3 AB1")
+    told = plan_of(read_ring({"finger": {"size": "US 6 1/2"}, "band": {"style": "woven"}}))
+    assert told.fit is not None
+    expect(chart).to_contain_text(f"{told.fit.repeats} repeats")
+    expect(plan.get_by_test_id("cut").first).to_contain_text(f"2 × {told.wires[0].cut_mm:.0f} mm")
+    plan.emulate_media(media="print")
+    expect(plan.get_by_test_id("paper")).to_be_visible()
+    expect(plan.get_by_role("main")).not_to_be_visible()
+    box = plan.get_by_test_id("scale-check").bounding_box()
+    assert box is not None
+    assert box["width"] == pytest.approx(50 * 96 / 25.4 + 2, abs=0.5)

@@ -26,6 +26,8 @@ class BandStyle(Part, ABC):
     """The role whose wire lies on the mandrel."""
     locked: ClassVar[bool] = False
     """Whether its tails are wrapped round it beside the head, as `finish` says."""
+    trimmed: ClassVar[bool] = False
+    """Whether tails are left over that have to be trimmed and tucked in."""
     style: Any = ""
 
     @abstractmethod

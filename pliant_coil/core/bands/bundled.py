@@ -46,6 +46,7 @@ class Bundled(BandStyle):
         "bind": WireSpec(diameter="0.8 mm", profile="half-round"),
     }
     main_role: ClassVar[str] = "base"
+    trimmed: ClassVar[bool] = True
     style: Literal["bundled"] = Field("bundled", title="Band")
     strands: int = Field(4, title="Wires in the row", ge=3, le=6)
     runs: str = Field(

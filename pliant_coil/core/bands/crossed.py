@@ -25,6 +25,7 @@ class Crossed(BandStyle):
     usual_wires: ClassVar[Mapping[str, WireSpec]] = {"band": WireSpec(diameter="20 AWG")}
     main_role: ClassVar[str] = "band"
     locked: ClassVar[bool] = True
+    trimmed: ClassVar[bool] = True
     style: Literal["crossed"] = Field("crossed", title="Band")
     crossing_mm: float = Field(
         8.0, title="Crossing", ge=3, le=20, description="How far round the back the X reaches.", json_schema_extra={"unit": "mm"}

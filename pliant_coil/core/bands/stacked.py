@@ -10,7 +10,7 @@ from pliant_coil.core.bands.base import BandStyle
 from pliant_coil.core.finish import Finish
 from pliant_coil.core.hammering import opened_mm, widened_mm
 from pliant_coil.core.heads.base import HeadStyle
-from pliant_coil.core.moves import Arc, Move, Saw
+from pliant_coil.core.moves import Arc, Move, Saw, Spare
 from pliant_coil.core.refusal import refuse
 from pliant_coil.core.steps import DEFER, Step
 from pliant_coil.core.wires import FormedRing, Shift, WireRun, Wires, WireSpec
@@ -49,8 +49,9 @@ class Stacked(BandStyle):
             moves.append(Arc(f"ring {k + 1}", radius, self._seam_rad(), 2 * math.pi - self.kerf_mm / radius, z, z))
             if self.kerf_mm:
                 moves.append(Saw("saw", self.kerf_mm))
-        # The saw needs the coil to lap a little past the last cut.
-        moves.append(Arc("lap for the saw", radius, self._seam_rad(), math.pi / 2, self.rings / 2 * d, self.rings / 2 * d))
+        # The coil is cut along its length; what is left over is scrap, never part of a ring.
+        lap = radius * math.pi / 2
+        moves.append(Spare("lap for the saw", lap, "a quarter of a turn past the last ring, so that the saw cuts all of them"))
         shifts = tuple(Shift(cause, mm) for cause, mm in ((SAW_CAUSE, closed - form_diameter_mm), (HAMMER_CAUSE, opened)) if mm)
         width = widened_mm(wire.profile.area_mm2, math.pi * (closed + d), math.pi * (closed + opened + d), after)
         # A round wire that isn't hammered stays round.

@@ -26,6 +26,7 @@ class Turned(BandStyle):
     usual_wires: ClassVar[Mapping[str, WireSpec]] = {"band": WireSpec(diameter="20 AWG")}
     main_role: ClassVar[str] = "band"
     locked: ClassVar[bool] = True
+    trimmed: ClassVar[bool] = True
     style: Literal["turned"] = Field("turned", title="Band")
     winding: Literal["both-ways", "one-way"] = Field(
         "both-ways", title="Winding", description="Both ways from the middle, or one way from a short tail."

@@ -19,7 +19,7 @@ from pliant_coil.core.moves.base import on_circle
 from pliant_coil.core.refusal import refuse
 from pliant_coil.core.sizes import US_STEP_MM
 from pliant_coil.core.steps import Step
-from pliant_coil.core.weaving import LETTERS, Weave, read_program
+from pliant_coil.core.weaving import LETTERS, PRESETS, Weave, read_program
 from pliant_coil.core.wires import ChartWire, Fit, FormedRing, Shift, WireRun, Wires, WireSpec
 
 WEAVE_CAUSE = "weave inside the band"
@@ -37,7 +37,13 @@ class Woven(BandStyle):
     main_role: ClassVar[str] = "base"
     style: Literal["woven"] = Field("woven", title="Band")
     base_wires: int = Field(2, title="Base wires", ge=2, le=4)
-    program: str = Field("A3 AB1", title="Weave program", max_length=80, description="Three wraps on A, then one round A and B: A3 AB1.")
+    program: str = Field(
+        "A3 AB1",
+        title="Weave program",
+        max_length=80,
+        description="Three wraps on A, then one round A and B: A3 AB1.",
+        json_schema_extra={"presets": [*PRESETS]},
+    )
     packing: float = Field(1.0, title="Packing", ge=1, le=3, description="1 where the wraps touch; more for an airy weave.")
     base_gap_mm: float | None = Field(
         None,

@@ -400,6 +400,45 @@ export interface components {
             fits: boolean;
         };
         /**
+         * Bundled
+         * @description Strands side by side, bound from the middle outwards; the ends overlap and are bound together.
+         */
+        Bundled: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            style: "bundled";
+            /**
+             * Wires in the row
+             * @default 4
+             */
+            strands: number;
+            /**
+             * Runs
+             * @description From the middle outwards, mirrored: 5 inner, 3 all.
+             * @default 5 inner, 3 all, 10 inner, 3 all
+             */
+            runs: string;
+            /**
+             * Overlap of the ends
+             * @default 6
+             */
+            lap_mm: number;
+        };
+        /**
+         * ChartWireTold
+         * @description A base wire on the weave chart.
+         */
+        ChartWireTold: {
+            /** Name */
+            name: string;
+            /** Z Mm */
+            z_mm: number;
+            /** Width Mm */
+            width_mm: number;
+        };
+        /**
          * ContributionTold
          * @description What one cause adds to the size or takes from it.
          */
@@ -410,6 +449,23 @@ export interface components {
             us_sizes: number;
             /** Mm */
             mm: number;
+        };
+        /**
+         * Crossed
+         * @description Two strands from the middle, each changing to the other's side at the back.
+         */
+        Crossed: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            style: "crossed";
+            /**
+             * Crossing
+             * @description How far round the back the X reaches.
+             * @default 8
+             */
+            crossing_mm: number;
         };
         /**
          * Drawing
@@ -455,6 +511,40 @@ export interface components {
              * @default 2
              */
             wraps_each_side: number;
+        };
+        /**
+         * FitTold
+         * @description How whole repeats fill the length that the size asks for.
+         */
+        FitTold: {
+            /** Program */
+            program: string;
+            /** Repeats */
+            repeats: number;
+            /** Repeat Mm */
+            repeat_mm: number;
+            /** Made Mm */
+            made_mm: number;
+            /** Target Mm */
+            target_mm: number;
+            /** Left Each End Mm */
+            left_each_end_mm: number;
+            /** Repeat Changes Us */
+            repeat_changes_us: number;
+            /** Wire Per Repeat Mm */
+            wire_per_repeat_mm: number;
+            /** Mirrored */
+            mirrored: boolean;
+            /** Guide Mm */
+            guide_mm: number;
+            /** Guide Words */
+            guide_words: string;
+            /** Wire Mm */
+            wire_mm: number;
+            /** Base */
+            base: components["schemas"]["ChartWireTold"][];
+            /** Passes */
+            passes: components["schemas"]["PassTold"][];
         };
         /**
          * Health
@@ -518,6 +608,27 @@ export interface components {
             style: "none";
         };
         /**
+         * Open
+         * @description One wire round the finger with its ends side by side at the back, an eye on each.
+         */
+        Open: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            style: "open";
+            /**
+             * Overlap at the back
+             * @default 12
+             */
+            overlap_mm: number;
+            /**
+             * Eye, inside
+             * @default 2
+             */
+            eye_mm: number;
+        };
+        /**
          * OwnStart
          * @description The maker's own start mark.
          */
@@ -527,6 +638,18 @@ export interface components {
              * @description A size, as for the finger.
              */
             start: string;
+        };
+        /**
+         * PassTold
+         * @description One wrap of a repeat: where along the repeat, round which base wires (numbered from 0).
+         */
+        PassTold: {
+            /** At Mm */
+            at_mm: number;
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
         };
         /**
          * PhraseTold
@@ -560,6 +683,7 @@ export interface components {
             /** Schools */
             schools: components["schemas"]["SchoolTold"][];
             band: components["schemas"]["BandTold"];
+            fit: components["schemas"]["FitTold"] | null;
             /** Wires */
             wires: components["schemas"]["WireTold"][];
             /** Beads */
@@ -644,7 +768,8 @@ export interface components {
             wires?: {
                 [key: string]: components["schemas"]["WireSpec"];
             };
-            band?: components["schemas"]["Turned"];
+            /** Band */
+            band?: components["schemas"]["Bundled"] | components["schemas"]["Crossed"] | components["schemas"]["Open"] | components["schemas"]["Stacked"] | components["schemas"]["Turned"] | components["schemas"]["Twisted"] | components["schemas"]["Woven"];
             /** Head */
             head?: components["schemas"]["BeadLock"] | components["schemas"]["NoHead"];
             finish?: components["schemas"]["Finish"];
@@ -865,6 +990,38 @@ export interface components {
             grip: "hand" | "pliers";
         };
         /**
+         * Stacked
+         * @description Several closed rings of thick wire, side by side, soldered at the back and open to each other at the top.
+         */
+        Stacked: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            style: "stacked";
+            /**
+             * Rings
+             * @default 5
+             */
+            rings: number;
+            /**
+             * Hammered flat by
+             * @description Share of the thickness, seen from the side.
+             * @default 0.25
+             */
+            hammered_share: number;
+            /**
+             * Saw blade
+             * @default 0.3
+             */
+            kerf_mm: number;
+            /**
+             * Soldered round the back
+             * @default 110
+             */
+            soldered_deg: number;
+        };
+        /**
          * StepTold
          * @description A bench step.
          */
@@ -927,9 +1084,8 @@ export interface components {
          */
         Turned: {
             /**
-             * Band
-             * @default turned
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             style: "turned";
             /**
@@ -945,6 +1101,51 @@ export interface components {
              * @default 1
              */
             turns: number;
+        };
+        /**
+         * Twisted
+         * @description A twist round the finger, open at the top, whose ends stand up as claws.
+         */
+        Twisted: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            style: "twisted";
+            /**
+             * Wires
+             * @default 2
+             */
+            wires: number;
+            /**
+             * One full turn in
+             * @description The lay: length of one full turn.
+             * @default 6
+             */
+            lay_mm: number;
+            /**
+             * Direction
+             * @default right
+             * @enum {string}
+             */
+            direction: "right" | "left";
+            /**
+             * Tapped flat by
+             * @description Share of the thickness that light hammering takes.
+             * @default 0.1
+             */
+            tapped_share: number;
+            /**
+             * Open at the top
+             * @default 8
+             */
+            top_gap_mm: number;
+            /**
+             * Claws
+             * @description Length of each untwisted end.
+             * @default 15
+             */
+            claw_mm: number;
         };
         /**
          * Version
@@ -1059,6 +1260,68 @@ export interface components {
         WorkshopTold: {
             /** Name */
             name: string;
+        };
+        /**
+         * Woven
+         * @description Base wires round the finger, woven from one side of the head's gap to the other.
+         */
+        Woven: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            style: "woven";
+            /**
+             * Base wires
+             * @default 2
+             */
+            base_wires: number;
+            /**
+             * Weave program
+             * @description Three wraps on A, then one round A and B: A3 AB1.
+             * @default A3 AB1
+             */
+            program: string;
+            /**
+             * Packing
+             * @description 1 where the wraps touch; more for an airy weave.
+             * @default 1
+             */
+            packing: number;
+            /**
+             * Gap between base wires
+             * @description As wide as the weave wire unless given.
+             */
+            base_gap_mm?: number | null;
+            /**
+             * Gap for the head
+             * @description Round the band, left unwoven at the top.
+             * @default 8
+             */
+            head_gap_mm: number;
+            /**
+             * Begin weaving
+             * @description Where along the base wires.
+             * @default end
+             * @enum {string}
+             */
+            start: "middle" | "third" | "end";
+            /**
+             * Weave wires
+             * @description Two start from the middle, one each way.
+             * @default 1
+             */
+            weave_wires: number;
+            /**
+             * Ends for the head
+             * @default 40
+             */
+            ends_mm: number;
+            /**
+             * Guide wire
+             * @description Thickness of the scrap-wire guide; the base wire itself unless given.
+             */
+            guide_wire_mm?: number | null;
         };
     };
     responses: never;

@@ -58,6 +58,7 @@ export const theme = createTheme({
         '@media (prefers-reduced-motion: reduce)': {
           '*, *::before, *::after': { transition: 'none !important', animation: 'none !important' },
         },
+        '@media print': { body: { background: 'none !important', color: '#000 !important' } },
         '[data-light]': { '--steel-edge': '#a3afaa', '--steel-light': '#eef2f0', '--steel-ink': '#16211f' },
         "[data-light='dark']": { '--steel-edge': '#4d5b57', '--steel-light': '#7d8c87', '--steel-ink': '#0c1211' },
       },

@@ -24,6 +24,9 @@ type Point = readonly number[];
 
 /** How far a piece may reach in depth, in wire widths, before what lies before and behind it can't be told any more. */
 const DEEP = 1.2;
+/** The same for what goes round others, whose near and far sides lie close together. */
+const DEEP_ROUND = 0.45;
+const ROUND = new Set(['wrap', 'weave', 'bind', 'twist', 'crossing']);
 
 // Seen from the end, one looks along the finger; from the top, down on the head.
 const project: Record<Side, (p: Point) => [number, number, number]> = {
@@ -40,10 +43,11 @@ function chunksOf(plan: Plan, drawing: Drawing, side: Side): Chunk[] {
     if (!told) continue;
     const points = strand.points.map(project[side]);
     const colours = metalColours(told.metal);
+    const deep = (ROUND.has(strand.kind) ? DEEP_ROUND : DEEP) * told.width_mm;
     for (let start = 0; start < points.length - 1;) {
       const from = points[start]?.[2] ?? 0;
       let end = start + 1;
-      while (end < points.length - 1 && Math.abs((points[end]?.[2] ?? 0) - from) < DEEP * told.width_mm) end += 1;
+      while (end < points.length - 1 && Math.abs((points[end]?.[2] ?? 0) - from) < deep) end += 1;
       const part = points.slice(start, end + 1);
       const depth = part.reduce((sum, p) => sum + p[2], 0) / part.length;
       const d = part.map(([x, y], k) => `${k ? 'L' : 'M'}${x.toFixed(2)} ${y.toFixed(2)}`).join('');
@@ -159,7 +163,8 @@ function bounds(drawing: Drawing, plan: Plan, side: Side): [number, number, numb
       Math.max(bottom, y + r),
     ];
   };
-  for (const strand of drawing.strands) for (const p of strand.points) grow(p, thick);
+  // Ends that stand up for the head may run out of the picture: the ring is what is looked at.
+  for (const strand of drawing.strands) if (strand.kind !== 'straight') for (const p of strand.points) grow(p, thick);
   for (const bead of drawing.beads) grow([bead.x_mm, bead.y_mm, bead.z_mm], bead.diameter_mm / 2 + 0.2);
   return [left, top, right - left, bottom - top];
 }

@@ -8,6 +8,8 @@ import { useWidth } from './useWidth';
 
 const PX_PER_MM_LEAST = 3.1;
 const ROWS_MOST = 4;
+/** What fits across a sheet between its margins, on A4 and on US letter alike. */
+const PAPER_MM = 170;
 const MM_PER_INCH = 25.4;
 /** Heights within a row [px]: the millimetre scale, the labels, the wire, the lengths, the inch scale. */
 const Y = { mm: 14, tick: 18, upper: 38, lower: 54, wire: 76, length: 102, lengthLow: 116, jaw: 90, inch: 146 };
@@ -18,14 +20,17 @@ interface Props {
   /** The stretch that is looked at, by its place among the wire's moves. */
   active: number | null;
   onActive: (move: number | null) => void;
+  /** A fixed scale, for paper; without it the wire fills the width. */
+  pxPerMm?: number;
 }
 
 /** A piece of wire as it lies on the table before anything is bent: to scale, folded like a line of text when it is long. */
-export const WireStrip = memo(function WireStrip({ wire, active, onActive }: Props) {
+export const WireStrip = memo(function WireStrip({ wire, active, onActive, pxPerMm }: Props) {
   const [ref, width] = useWidth<HTMLDivElement>(1160);
-  const rows = Math.min(ROWS_MOST, Math.max(1, Math.ceil((wire.cut_mm * PX_PER_MM_LEAST) / width)));
-  const perRow = wire.cut_mm / rows;
-  const scale = (width - 2) / perRow;
+  const fit = Math.min(ROWS_MOST, Math.max(1, Math.ceil((wire.cut_mm * PX_PER_MM_LEAST) / width)));
+  const perRow = pxPerMm ? PAPER_MM : wire.cut_mm / fit;
+  const rows = pxPerMm ? Math.ceil(wire.cut_mm / perRow) : fit;
+  const scale = pxPerMm ?? (width - 2) / perRow;
 
   const onKeyDown = (event: KeyboardEvent) => {
     const step = { ArrowRight: 1, ArrowLeft: -1 }[event.key];
@@ -51,9 +56,9 @@ export const WireStrip = memo(function WireStrip({ wire, active, onActive }: Pro
           key={row}
           wire={wire}
           from={row * perRow}
-          to={(row + 1) * perRow}
+          to={Math.min(wire.cut_mm, (row + 1) * perRow)}
           scale={scale}
-          width={width}
+          width={pxPerMm ? perRow * pxPerMm + 2 : width}
           active={active}
           onActive={onActive}
         />
@@ -62,7 +67,7 @@ export const WireStrip = memo(function WireStrip({ wire, active, onActive }: Pro
   );
 });
 
-interface RowProps extends Props {
+interface RowProps extends Omit<Props, 'pxPerMm'> {
   from: number;
   to: number;
   scale: number;

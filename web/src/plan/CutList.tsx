@@ -6,6 +6,7 @@ import { figures } from '../app/theme';
 import { usePreferences } from '../preferences/Preferences';
 import { mm, oneIn, withFractions } from '../words/figures';
 import { useDesk } from './Desk';
+import { alike } from './pieces';
 import { valueAt } from './draft';
 
 /** What to cut, in both units, and why it is so much. */
@@ -13,20 +14,20 @@ export function CutList() {
   const { plan } = useDesk();
   return (
     <>
-      {plan?.wires.map((wire) => (
-        <Piece key={`${wire.role}${wire.piece}`} wire={wire} several={plan.wires.length > 1} />
+      {alike(plan?.wires ?? []).map(({ wire, index, count }) => (
+        <Piece key={index} wire={wire} count={count} several={(plan?.wires.length ?? 0) > 1} />
       ))}
     </>
   );
 }
 
-function Piece({ wire, several }: { wire: WireTold; several: boolean }) {
+function Piece({ wire, count, several }: { wire: WireTold; count: number; several: boolean }) {
   const { draft, change } = useDesk();
   const [{ units }] = usePreferences();
-  const metric = `${mm(wire.cut_mm)} mm`;
-  const inches = `${withFractions(wire.cut_in)} in`;
+  const metric = `${count > 1 && units === 'mm' ? `${count} × ` : ''}${mm(wire.cut_mm, wire.from_reel ? 0 : 1)} mm`;
+  const inches = `${count > 1 && units === 'in' ? `${count} × ` : ''}${withFractions(wire.cut_in)} in`;
   const risk = valueAt(draft, 'sizing.risk_of_running_out') ?? 0.02;
-  const name = several ? `${wire.role} wire${wire.pieces > 1 ? ` ${wire.piece} of ${wire.pieces}` : ''}` : '';
+  const name = several ? `the ${wire.role} wire` : '';
   return (
     <Box component="section" aria-label={`Cut ${name}`} sx={{ mb: 2 }}>
       <Typography variant="h2">

@@ -4,6 +4,7 @@ import { useCallback } from 'react';
 import type { Plan } from '../api/client';
 import { figures } from '../app/theme';
 import type { Stretch } from '../drawings/RingView';
+import { alike } from './pieces';
 import { WireStrip } from '../drawings/WireStrip';
 import { mm } from '../words/figures';
 
@@ -13,30 +14,29 @@ interface Props {
   onActive: (stretch: Stretch | null) => void;
 }
 
-/** Every wire as it lies on the table, one strip a piece, with the arithmetic of the stretch that is looked at. */
+/** Every wire as it lies on the table, one strip for pieces that are alike, with the arithmetic of the stretch that is looked at. */
 export function Strips({ plan, active, onActive }: Props) {
-  return plan.wires.map((wire, index) => (
+  return alike(plan.wires).map(({ index, count }) => (
     <OneStrip
-      key={`${wire.role}${wire.piece}`}
+      key={index}
       plan={plan}
       index={index}
+      count={count}
       active={active?.wire === index ? active.move : null}
       onActive={onActive}
     />
   ));
 }
 
-function OneStrip({
-  plan,
-  index,
-  active,
-  onActive,
-}: {
+interface OneProps {
   plan: Plan;
   index: number;
+  count: number;
   active: number | null;
   onActive: Props['onActive'];
-}) {
+}
+
+function OneStrip({ plan, index, count, active, onActive }: OneProps) {
   const select = useCallback(
     (move: number | null) => onActive(move === null ? null : { wire: index, move }),
     [index, onActive],
@@ -47,7 +47,10 @@ function OneStrip({
   return (
     <Box component="section" aria-label={`The ${wire.role} wire as it lies on the table`} sx={{ pt: 1.25, pb: 0.5 }}>
       <Typography variant="body2" sx={{ display: 'flex', justifyContent: 'space-between', gap: 2, minHeight: '1.6em' }}>
-        <span>{wire.role.charAt(0).toUpperCase() + wire.role.slice(1)} wire as it lies on the table</span>
+        <span>
+          {wire.role.charAt(0).toUpperCase() + wire.role.slice(1)} wire as it lies on the table
+          {count > 1 && `, ${count} pieces alike`}
+        </span>
         <Box
           component="span"
           aria-live="polite"

@@ -15,10 +15,12 @@ import { DeskProvider } from './Desk';
 import { FIRST_RING, forgetDraft, keepDraft, useDraft } from './draft';
 import { Strips } from './Drawings';
 import { Mind } from './Mind';
+import { PrintSheet } from './PrintSheet';
 import { RingList } from './RingList';
 import { Sentence } from './Sentence';
 import { Steps } from './Steps';
 import { TitleBar } from './TitleBar';
+import { Weave } from './Weave';
 import { Contributions, Schools } from './Why';
 
 const gutter = { xs: 2, sm: 3, lg: 7.5 };
@@ -50,7 +52,7 @@ export function PlanDesk({ saved }: { saved: RingTold | undefined }) {
 
   return (
     <DeskProvider value={desk}>
-      <Box sx={{ px: gutter, maxWidth: 1600, mx: 'auto' }}>
+      <Box sx={{ px: gutter, maxWidth: 1600, mx: 'auto', '@media print': { display: 'none' } }}>
         <TitleBar
           canSave={problems.length === 0 && (changed || !saved)}
           saved={saved !== undefined && !changed}
@@ -63,7 +65,8 @@ export function PlanDesk({ saved }: { saved: RingTold | undefined }) {
           onImport={actions.openFile}
         />
       </Box>
-      <Box component="main">
+      {plan && <PrintSheet plan={plan} />}
+      <Box component="main" sx={{ '@media print': { display: 'none' } }}>
         <Box sx={{ px: gutter, pb: 1.5, maxWidth: 1600, mx: 'auto' }}>
           <Sentence />
           <Mind />
@@ -72,6 +75,7 @@ export function PlanDesk({ saved }: { saved: RingTold | undefined }) {
           <Box sx={{ opacity: problems.length > 0 ? 0.45 : 1, transition: 'opacity 120ms' }}>
             <Box sx={{ bgcolor: 'sheet', px: gutter }}>
               <Box sx={{ maxWidth: 1600 - 120, mx: 'auto' }}>
+                <Weave plan={plan} />
                 <Strips plan={plan} active={active} onActive={setActive} />
               </Box>
             </Box>

@@ -12,6 +12,10 @@ export interface FieldSchema {
   minimum?: number;
   maximum?: number;
   unit?: string;
+  /** Usual values of a text, to be taken at a tap. */
+  presets?: string[];
+  /** A measure that may be left out. */
+  anyOf?: FieldSchema[];
   $ref?: string;
   properties?: Record<string, FieldSchema>;
   $defs?: Record<string, FieldSchema>;
@@ -68,6 +72,8 @@ function Field({
         usual={field.default as number | undefined}
       />
     );
+  if (field.anyOf?.some((kind) => kind.type === 'number'))
+    return <NumberEntry path={path} label={label} help={help} unit={field.unit} optional />;
   if (field.type === 'number')
     return (
       <NumberEntry
@@ -78,5 +84,13 @@ function Field({
         usual={field.default as number | undefined}
       />
     );
-  return <TextEntry path={path} label={label} help={help} />;
+  return (
+    <TextEntry
+      path={path}
+      label={label}
+      help={help}
+      usual={field.default as string | undefined}
+      presets={field.presets}
+    />
+  );
 }

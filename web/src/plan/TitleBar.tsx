@@ -77,6 +77,7 @@ export function TitleBar({ canSave, saved, saving, onSave, onRings, onNew, onCop
         <MenuItem onClick={choose(onCopy)}>Keep as a copy</MenuItem>
         <MenuItem onClick={chooseFile}>Open a ring file …</MenuItem>
         <MenuItem onClick={choose(onExport)}>Write the ring file</MenuItem>
+        <MenuItem onClick={choose(() => window.print())}>Print 1:1</MenuItem>
       </Menu>
       <input
         ref={file}

@@ -89,34 +89,54 @@ const USUAL_WIRES = ['24 AWG', '22 AWG', '20 AWG', '18 AWG', '0.6 mm', '0.8 mm',
 const metalWords = (metal: string) =>
   METAL_WORDS[metal] ?? metal.charAt(0).toUpperCase() + metal.slice(1).replace('-', ' ');
 
+interface UsualWire {
+  diameter: string;
+  profile: string;
+  metal: string;
+  temper: string;
+  from_reel: boolean;
+}
+
+/** The wire that the ring's styles take for a role when none is given. */
+function useUsualWire(role: string): UsualWire | undefined {
+  const { draft } = useDesk();
+  const styles = useStyles().data ?? [];
+  const chosen = [valueAt(draft, 'band.style'), valueAt(draft, 'head.style')];
+  return styles
+    .filter((s) => chosen.includes(s.style))
+    .map((s) => s.usual_wires[role] as UsualWire | undefined)
+    .find(Boolean);
+}
+
 /** The wire in one role. */
 export function WireControl({ role }: { role: string }) {
   const { draft, change } = useDesk();
   const path = `wires.${role}`;
-  const profile = valueAt(draft, `${path}.profile`) ?? 'round';
+  const usual = useUsualWire(role);
+  const profile = valueAt(draft, `${path}.profile`) ?? usual?.profile ?? 'round';
   return (
     <Stack spacing={2.5}>
       <TextEntry
         path={`${path}.diameter`}
         label={profile === 'flat' ? 'Thickness' : 'Wire'}
         help="20 AWG, 21 SWG, 0.8 mm, 1/32 in"
+        usual={usual?.diameter}
+        presets={USUAL_WIRES}
         autoFocus
       />
-      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1 }}>
-        {USUAL_WIRES.map((wire) => (
-          <Button
-            key={wire}
-            size="small"
-            variant={valueAt(draft, `${path}.diameter`) === wire ? 'contained' : 'outlined'}
-            onClick={() => change(`${path}.diameter`, wire)}
-            sx={{ paddingInline: 1.25, minWidth: 0 }}
-          >
-            {wire}
-          </Button>
-        ))}
-      </Box>
-      <Choice path={`${path}.metal`} label="Metal" choices={METALS} usual="copper" words={metalWords} />
-      <Choice path={`${path}.temper`} label="Temper" choices={['soft', 'half-hard', 'hard']} usual="soft" />
+      <Choice
+        path={`${path}.metal`}
+        label="Metal"
+        choices={METALS}
+        usual={usual?.metal ?? 'copper'}
+        words={metalWords}
+      />
+      <Choice
+        path={`${path}.temper`}
+        label="Temper"
+        choices={['soft', 'half-hard', 'hard']}
+        usual={usual?.temper ?? 'soft'}
+      />
       <Choice
         path={`${path}.profile`}
         label="Section"
@@ -126,7 +146,7 @@ export function WireControl({ role }: { role: string }) {
       {profile === 'flat' && <NumberEntry path={`${path}.strip_width_mm`} label="Strip width" unit="mm" usual={2} />}
       <ToggleButtonGroup
         exclusive
-        value={valueAt(draft, `${path}.from_reel`) === true}
+        value={(valueAt(draft, `${path}.from_reel`) ?? usual?.from_reel ?? false) === true}
         onChange={(_, fromReel: boolean | null) => fromReel !== null && change(`${path}.from_reel`, fromReel)}
         aria-label="Cut first, or worked from the reel"
       >
@@ -146,13 +166,19 @@ export function StyleControl({ kind }: { kind: 'band' | 'head' }) {
   const offered = styles.filter((s) => s.kind === kind && (kind === 'band' || fits(s, band)));
   const chosen = valueAt(draft, `${kind}.style`);
   const style = styles.find((s) => s.kind === kind && s.style === chosen);
+  const choose = (next: string) => {
+    change(kind, { style: next });
+    // A head that can't be made on the new band would only be refused.
+    const head = styles.find((s) => s.kind === 'head' && s.style === valueAt(draft, 'head.style'));
+    if (kind === 'band' && head && !fits(head, next)) change('head', { style: 'none' });
+  };
   return (
     <Stack spacing={2.5}>
       <TextField
         select
         label={kind === 'band' ? 'Band' : 'Head'}
         value={typeof chosen === 'string' && offered.some((s) => s.style === chosen) ? chosen : ''}
-        onChange={(event) => change(kind, { style: event.target.value })}
+        onChange={(event) => choose(event.target.value)}
         error={!!problem}
         helperText={problem}
       >

@@ -22,43 +22,69 @@ interface FieldProps {
 
 const say = (value: unknown) => (typeof value === 'string' || typeof value === 'number' ? String(value) : '');
 
-/** Text as it is typed; what is wrong with it stands below. */
-export function TextEntry({ path, label, help, autoFocus = false }: FieldProps) {
+interface TextProps extends FieldProps {
+  usual?: string | undefined;
+  presets?: readonly string[] | undefined;
+}
+
+/** Text as it is typed; what is wrong with it stands below, and what is usual is a tap away. */
+export function TextEntry({ path, label, help, autoFocus = false, usual, presets = [] }: TextProps) {
   const { draft, change } = useDesk();
   const problem = useProblem(path);
+  const value = valueAt(draft, path) ?? usual;
   return (
-    <TextField
-      label={label}
-      value={say(valueAt(draft, path))}
-      onChange={(event) => change(path, event.target.value)}
-      error={problem !== undefined}
-      helperText={problem ?? help}
-      autoFocus={autoFocus}
-      onFocus={(event) => event.target.select()}
-      slotProps={{ htmlInput: { autoComplete: 'off', spellCheck: false } }}
-    />
+    <Box>
+      <TextField
+        label={label}
+        value={say(value)}
+        onChange={(event) => change(path, event.target.value)}
+        error={problem !== undefined}
+        helperText={problem ?? help}
+        autoFocus={autoFocus}
+        onFocus={(event) => event.target.select()}
+        slotProps={{ htmlInput: { autoComplete: 'off', spellCheck: false } }}
+      />
+      {presets.length > 0 && (
+        <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, mt: 1.5 }}>
+          {presets.map((preset) => (
+            <Button
+              key={preset}
+              size="small"
+              variant={value === preset ? 'contained' : 'outlined'}
+              onClick={() => change(path, preset)}
+              sx={{ paddingInline: 1.25, minWidth: 0 }}
+            >
+              {preset}
+            </Button>
+          ))}
+        </Box>
+      )}
+    </Box>
   );
 }
 
 interface NumberProps extends FieldProps {
   usual?: number | undefined;
   unit?: string | undefined;
+  /** An empty field takes the value out. */
+  optional?: boolean;
 }
 
 /** A measure. What can't be read as a number goes to the server as it is, which says so at this field. */
-export function NumberEntry({ path, label, help, usual, unit, autoFocus = false }: NumberProps) {
+export function NumberEntry({ path, label, help, usual, unit, optional = false, autoFocus = false }: NumberProps) {
   const { draft, change } = useDesk();
   const problem = useProblem(path);
   const value = valueAt(draft, path) ?? usual;
   const [typed, setTyped] = useState(say(value));
-  const shown = read(typed) === value ? typed : say(value);
+  const readTyped = (text: string) => (optional && text.trim() === '' ? undefined : read(text));
+  const shown = readTyped(typed) === value ? typed : say(value);
   return (
     <TextField
       label={label}
       value={shown}
       onChange={(event) => {
         setTyped(event.target.value);
-        change(path, read(event.target.value));
+        change(path, readTyped(event.target.value));
       }}
       error={problem !== undefined}
       helperText={problem ?? help}

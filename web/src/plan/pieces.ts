@@ -1,0 +1,13 @@
+import type { WireTold } from '../api/client';
+
+/** Pieces that are cut and marked alike, each kind once: where its first stands among the wires, and how many there are. */
+export function alike(wires: readonly WireTold[]): { wire: WireTold; index: number; count: number }[] {
+  const kinds = new Map<string, { wire: WireTold; index: number; count: number }>();
+  wires.forEach((wire, index) => {
+    const key = JSON.stringify([wire.role, wire.label, wire.cut_mm, wire.marks]);
+    const kind = kinds.get(key);
+    if (kind) kind.count += 1;
+    else kinds.set(key, { wire, index, count: 1 });
+  });
+  return [...kinds.values()];
+}
