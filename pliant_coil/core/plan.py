@@ -2,7 +2,7 @@
 
 from typing import Literal
 
-from pydantic import BaseModel
+from pydantic import BaseModel, ConfigDict
 
 
 class SizeTold(BaseModel):
@@ -137,6 +137,8 @@ class BandTold(BaseModel):
 class ChartWireTold(BaseModel):
     """A base wire on the weave chart."""
 
+    model_config = ConfigDict(from_attributes=True)
+
     name: str
     z_mm: float
     width_mm: float
@@ -144,6 +146,8 @@ class ChartWireTold(BaseModel):
 
 class PassTold(BaseModel):
     """One wrap of a repeat: where along the repeat, round which base wires (numbered from 0)."""
+
+    model_config = ConfigDict(from_attributes=True)
 
     at_mm: float
     first: int
@@ -153,6 +157,9 @@ class PassTold(BaseModel):
 class FitTold(BaseModel):
     """How whole repeats fill the length that the size asks for."""
 
+    model_config = ConfigDict(from_attributes=True)
+
+    kind: Literal["weave", "bind", "braid"]
     program: str
     repeats: int
     repeat_mm: float
@@ -167,6 +174,8 @@ class FitTold(BaseModel):
     wire_mm: float
     base: list[ChartWireTold]
     passes: list[PassTold]
+    strands: list[list[list[float]]]
+    """For a braid: each strand over one repeat, along it, along the finger, away from it."""
 
 
 class PhraseTold(BaseModel):

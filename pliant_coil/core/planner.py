@@ -1,8 +1,6 @@
 """From a ring file to its plan: the chain that only composes what the other modules know."""
 
 import math
-from dataclasses import asdict
-from typing import Any
 
 from pliant_coil.core.advice import advise, hole_needed
 from pliant_coil.core.cutlist import OTHER_RISKS, Cut, cut, cut_length_mm, inches_text
@@ -60,7 +58,7 @@ def plan(file: RingFile, *, paths: bool = False) -> Plan:
         contributions=[ContributionTold(cause=c.cause, us_sizes=round(c.us_sizes, 3), mm=round(c.mm, 4)) for c in contributions(formed)],
         schools=_schools(ring, aim, solved),
         band=_band(formed),
-        fit=FitTold.model_validate(_rounded(asdict(formed.fit))) if formed.fit else None,
+        fit=FitTold.model_validate(formed.fit) if formed.fit else None,
         wires=_wires(formed, cuts, marked, sizing),
         beads=_beads(formed),
         steps=[
@@ -128,15 +126,6 @@ def _band(formed: FormedRing) -> BandTold:
         mass_g=round(sum(run.net_mm * run.wire.grams_per_mm for run in formed.runs), 3),
         edges_differ_mm=round(formed.width_mm * MANDREL_TAPER, 3),
     )
-
-
-def _rounded(value: Any) -> Any:
-    """The same data, its lengths rounded to what is told."""
-    if isinstance(value, float):
-        return round(value, 4)
-    if isinstance(value, dict):
-        return {name: _rounded(inner) for name, inner in value.items()}
-    return [_rounded(inner) for inner in value] if isinstance(value, list | tuple) else value
 
 
 def _wires(formed: FormedRing, cuts: list[Cut], marked: list[list[Mark]], sizing: Sizing) -> list[WireTold]:

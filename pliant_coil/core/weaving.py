@@ -93,6 +93,16 @@ def _group(match: re.Match[str], base_wires: int, field: str) -> Group:
     return Group(first, last, int(count))
 
 
+def program_text(groups: tuple[Group, ...]) -> str:
+    """A program as it is written: `A3 AB1`."""
+    return " ".join(f"{g.name}{g.wraps}" for g in groups)
+
+
+def wires_named(program: str) -> int:
+    """How many base wires a program's letters ask for."""
+    return max(LETTERS.index(letter) for letter in program if letter in LETTERS) + 1
+
+
 @dataclass(frozen=True)
 class Weave:
     """A program on real wires: `base_mm` and `wire_mm` are diameters, `gap_mm` lies between base wires.

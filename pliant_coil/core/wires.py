@@ -149,6 +149,7 @@ class ChartWire:
 class Fit:
     """How whole repeats fill the length that the size asks for. Lengths in mm along the flat work."""
 
+    kind: Literal["weave", "bind", "braid"]
     program: str
     repeats: int
     repeat_mm: float
@@ -165,6 +166,8 @@ class Fit:
     wire_mm: float
     base: tuple[ChartWire, ...]
     passes: tuple[Pass, ...]
+    strands: tuple[tuple[tuple[float, float, float], ...], ...] = ()
+    """For a braid: each strand over one repeat, along it, along the finger, away from it."""
 
 
 @dataclass(frozen=True)

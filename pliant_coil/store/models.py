@@ -70,3 +70,16 @@ class RingRevision(Base):
     number: Mapped[int]
     file: Mapped[dict[str, Any]]
     created_at: Mapped[datetime] = mapped_column(server_default=func.now())
+
+
+class WeaveProgram(Base):
+    """A weave program that the workshop keeps, beside the usual ones."""
+
+    __tablename__ = "weave_program"
+    __table_args__ = (UniqueConstraint("workshop_id", "program", "base_wires", name="uq_weave_program_workshop_id_program_base_wires"),)
+
+    id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
+    workshop_id: Mapped[UUID] = mapped_column(ForeignKey("workshop.id"))
+    program: Mapped[str]
+    base_wires: Mapped[int]
+    created_at: Mapped[datetime] = mapped_column(server_default=func.now())

@@ -8,10 +8,11 @@ from starlette.middleware.gzip import GZipMiddleware
 
 from pliant_coil import __version__
 from pliant_coil.services.rings import Rings
+from pliant_coil.services.weave_programs import WeavePrograms
 from pliant_coil.store.database import connect, sessions_of
 from pliant_coil.web_api import front_end, problems
 from pliant_coil.web_api.logs import RequestLog, configure_logs
-from pliant_coil.web_api.routes import plan, rings, server, sizes, styles
+from pliant_coil.web_api.routes import plan, rings, server, sizes, styles, weave_programs
 from pliant_coil.web_api.settings import Settings
 
 _WORTH_COMPRESSING = 20_000
@@ -41,10 +42,11 @@ def create_app(settings: Settings | None = None) -> FastAPI:
     )
     app.state.settings, app.state.sessions = settings, sessions
     app.state.rings = Rings(sessions, settings.workshop)
+    app.state.weave_programs = WeavePrograms(sessions, settings.workshop)
     app.add_middleware(GZipMiddleware, minimum_size=_WORTH_COMPRESSING, compresslevel=5)
     app.add_middleware(RequestLog)
     problems.install(app)
-    for part in (plan, sizes, styles, rings, server):
+    for part in (plan, sizes, styles, rings, weave_programs, server):
         app.include_router(part.router, prefix="/api")
     front_end.install(app, settings.front_end)
     return app

@@ -7,7 +7,7 @@ from uuid import UUID
 from pydantic import BaseModel, ConfigDict, Field
 
 from pliant_coil.core.plan import SizeTold
-from pliant_coil.core.recipe import RingFile
+from pliant_coil.core.recipe import RingFile, Text
 
 
 class Health(BaseModel):
@@ -120,3 +120,21 @@ class StyleTold(BaseModel):
     """For a head: the bands that it can be made on."""
     usual_wires: dict[str, Any]
     parameters: dict[str, Any]
+
+
+class WeaveProgram(BaseModel):
+    """A weave program for so many base wires."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    program: Text = Field(max_length=80)
+    base_wires: int = Field(ge=2, le=4)
+
+
+class WeaveProgramTold(BaseModel):
+    """A program to choose, usual or the workshop's own."""
+
+    program: str
+    base_wires: int
+    name: str
+    own: bool

@@ -34,6 +34,7 @@ free_bands = st.one_of(
     st.sampled_from([("A3 AB1", 2), ("A1 AB1 B1", 2), ("AB2 BC2", 3), ("AB1 BC1", 3)]).map(
         lambda weave: {"style": "woven", "program": weave[0], "base_wires": weave[1]}
     ),
+    st.fixed_dictionaries({"style": st.just("braided"), "strands": st.sampled_from([3, 4, 6, 8])}),
     st.fixed_dictionaries({"style": st.just("bundled"), "strands": st.integers(3, 5)}),
 )
 bead_heads = st.floats(3, 9).map(lambda d: {"style": "bead-lock", "bead": {"diameter_mm": round(d, 1), "hole_mm": 1.5}})

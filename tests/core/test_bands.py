@@ -4,18 +4,18 @@ import math
 from typing import Any
 
 import pytest
+from scipy.spatial.distance import cdist
 
+from pliant_coil.core.braiding import Braid
 from pliant_coil.core.plan import Plan
 from pliant_coil.core.planner import plan
 from pliant_coil.core.recipe import read_ring
+from pliant_coil.core.refusal import Refusal
+from tests.core.polylines import closest, dense
 
 
 def planned(band: dict[str, Any], **rest: Any) -> Plan:
     return plan(read_ring({"band": band, **rest}), paths=True)
-
-
-def closest(first: list[list[float]], second: list[list[float]]) -> float:
-    return min(math.dist(p, q) for p in first for q in second)
 
 
 def strands(told: Plan, *kinds: str) -> list[list[list[float]]]:
@@ -70,8 +70,58 @@ def test_twisted_wires_are_longer_by_their_helix(wires: int, circle: float) -> N
     ],
 )
 def test_bands_that_cant_be_made_are_refused(band: dict[str, Any], rest: dict[str, Any], field: str) -> None:
-    from pliant_coil.core.refusal import Refusal
-
     with pytest.raises(Refusal) as refused:
         planned(band, **rest)
+    assert [f.field for f in refused.value.faults] == [field]
+
+
+@pytest.mark.parametrize("strands", [3, 4, 6, 8])
+def test_braided_strands_clear_each_other(strands: int) -> None:
+    told = planned({"style": "braided", "strands": strands}, wires={"band": {"diameter": "0.6 mm"}})
+    assert told.drawing is not None
+    paths = [dense(s.points) for s in told.drawing.strands if s.kind == "strand"]
+    assert len(paths) == strands
+    for k, one in enumerate(paths):
+        for other in paths[:k]:
+            assert cdist(one, other).min() >= 0.9 * 0.6
+
+
+def test_a_braid_follows_what_its_maker_measures() -> None:
+    usual = planned({"style": "braided"})
+    reckoned = 20 * Braid(6, 0.6, math.radians(30)).wire_per_mm
+    more = planned({"style": "braided", "first_20_took_mm": round(1.1 * reckoned, 2)})
+    assert more.wires[0].net_mm > 1.05 * usual.wires[0].net_mm
+    wider = planned({"style": "braided", "width_mm": 1.2 * usual.band.width_mm})
+    assert wider.band.width_mm == pytest.approx(1.2 * usual.band.width_mm, rel=1e-3)
+    assert wider.wires[0].net_mm > usual.wires[0].net_mm
+    assert [w.marks[0].label for w in usual.wires] == ["fold"] * 3
+
+
+def test_six_strands_go_over_two_and_over_three() -> None:
+    """The pattern of a six-strand flat braid: common practice, no source."""
+    braid = Braid(6, 0.6, math.radians(30))
+    over = [braid.across(m / 12)[1] > 0 for m in range(1, 12) if m != 6]
+    assert over == [True, True, False, False, False, True, True, True, False, False]
+    assert "over 2 from one side, over 3 from the other" in "".join(s.text for s in planned({"style": "braided"}).steps)
+
+
+@pytest.mark.parametrize("angle", [20, 30, 45])
+def test_a_strand_is_longer_than_its_flat_zigzag(angle: int) -> None:
+    """1/cos α is the flat zigzag (published braid geometry); going over and under only adds to it, by less than a third."""
+    braid = Braid(6, 0.6, math.radians(angle))
+    flat = 1 / math.cos(math.radians(angle))
+    assert flat < braid.wire_per_mm < 1.33 * flat
+
+
+@pytest.mark.parametrize(
+    ("band", "field"),
+    [
+        ({"style": "braided", "strands": 5}, "band.strands"),
+        ({"style": "braided", "width_mm": 1.0}, "band.width_mm"),
+        ({"style": "braided", "first_20_took_mm": 60}, "band.first_20_took_mm"),
+    ],
+)
+def test_braids_that_cant_be_made_are_refused(band: dict[str, Any], field: str) -> None:
+    with pytest.raises(Refusal) as refused:
+        planned(band)
     assert [f.field for f in refused.value.faults] == [field]

@@ -14,6 +14,7 @@ from pliant_coil.core.planner import plan
 from pliant_coil.core.recipe import read_ring
 from pliant_coil.core.refusal import Refusal
 from pliant_coil.core.weaving import PRESETS, Weave, read_program
+from tests.core.polylines import dense
 
 programs = st.sampled_from(sorted(PRESETS))
 
@@ -26,15 +27,6 @@ def woven(program: str, base: str = "0.8 mm", weave: str = "0.4 mm", **rest: Any
     band = {"style": "woven", "program": program, "base_wires": base_wires(program), **rest.pop("band", {})}
     wires = {"base": {"diameter": base}, "weave": {"diameter": weave, "from_reel": True}}
     return plan(read_ring({"band": band, "wires": wires, **rest}), paths=True)
-
-
-def dense(points: list[list[float]], step: float = 0.05) -> np.ndarray:
-    """A polyline with points at most `step` apart."""
-    corners = np.array(points)
-    lengths = np.linalg.norm(np.diff(corners, axis=0), axis=1)
-    at = np.concatenate([[0], np.cumsum(lengths)])
-    wanted = np.arange(0, at[-1], step)
-    return np.stack([np.interp(wanted, at, corners[:, axis]) for axis in range(3)], axis=1)
 
 
 def test_advance_of_a_cycle_worked_out_beforehand() -> None:

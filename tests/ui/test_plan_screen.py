@@ -213,12 +213,16 @@ def test_a_weave_is_planned_tapped_and_printed_to_scale(plan: Page) -> None:
     expect(plan.get_by_role("textbox", name="Weave program")).to_have_value("A3 AB1")
     plan.get_by_role("textbox", name="Weave program").fill("A3 C1")
     expect(plan.get_by_test_id("mind")).to_contain_text("“C1” at character 4 names wire C")
-    plan.get_by_role("button", name="A2 AB1").click()
+    plan.get_by_role("textbox", name="Weave program").fill("a2 ab1")
     plan.keyboard.press("Escape")
     chart = plan.get_by_role("region", name="The weave chart")
     expect(chart).to_contain_text("repeats of A2 AB1")
-    plan.get_by_role("button", name="A: one wrap more").click()
+    plan.get_by_role("button", name="AB: one wrap more").click()
+    plan.get_by_role("button", name="Keep A2 AB2").click()
+    expect(plan.get_by_role("button", name="Forget A2 AB2")).to_have_count(1)
+    plan.get_by_role("button", name="A3 AB1", exact=True).click()
     expect(chart).to_contain_text("repeats of A3 AB1")
+    expect(plan.get_by_role("button", name="A2 AB2", exact=True)).to_be_visible()
     told = plan_of(read_ring({"finger": {"size": "US 6 1/2"}, "band": {"style": "woven"}}))
     assert told.fit is not None
     expect(chart).to_contain_text(f"{told.fit.repeats} repeats")
@@ -229,3 +233,10 @@ def test_a_weave_is_planned_tapped_and_printed_to_scale(plan: Page) -> None:
     box = plan.get_by_test_id("scale-check").bounding_box()
     assert box is not None
     assert box["width"] == pytest.approx(50 * 96 / 25.4 + 2, abs=0.5)
+
+
+def test_the_ring_turns_or_says_why_not(plan: Page) -> None:
+    plan.get_by_role("button", name="Turn it").click()
+    expect(plan.locator("canvas").or_(plan.get_by_text("This browser can’t draw in space"))).to_be_visible()
+    plan.get_by_role("button", name="Still pictures").click()
+    expect(plan.get_by_role("img", name="The ring from above")).to_be_visible()

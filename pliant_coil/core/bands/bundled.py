@@ -4,6 +4,7 @@ import math
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import ClassVar, Literal
 
 from pydantic import Field
@@ -88,12 +89,6 @@ class Bundled(BandStyle):
         outer = middles[-1] + a + bind.height_mm
         return [-outer, *middles, outer]
 
-    def _bundle(self, base: Profile, rows: list[float], *, inner: bool) -> Bundle:
-        first, last = (rows[1], rows[-2]) if inner else (rows[0], rows[-1])
-        corners = base.outline(96)
-        middle = base.centroid_mm
-        return Bundle(tuple((z + x, y - middle) for z in (first, last) for x, y in corners), 0.0)
-
     def form(self, form_diameter_mm: float, wires: Wires, head: HeadStyle, finish: Finish) -> FormedRing:
         base, bind = wires["base"].profile, wires["bind"].profile
         rows = self._rows(base, bind)
@@ -106,7 +101,7 @@ class Bundled(BandStyle):
         moves: list[Move] = []
         at = -half * bind.width_mm
         for run in [*reversed(fitted), *fitted]:
-            bundle = self._bundle(base, rows, inner=run.inner)
+            bundle = _bundle(base, *((rows[1], rows[-2]) if run.inner else (rows[0], rows[-1])))
             moves.append(Binding(f"{run.words}", run.coils, bundle, bind, radius, at))
             at += run.coils * bind.width_mm
         lap = self.lap_mm / 2 / radius
@@ -131,6 +126,7 @@ class Bundled(BandStyle):
                 passes.append(Pass(at - half * bind.width_mm + bind.width_mm / 2, first, last))
                 at += bind.width_mm
         return Fit(
+            kind="bind",
             program=", ".join(run.words for run in fitted),
             repeats=1,
             repeat_mm=made,
@@ -167,3 +163,10 @@ class Bundled(BandStyle):
             Step("form", closed, check="The inner coil isn't felt inside."),
             Step("stretch", "Stretch it on the mandrel to the size."),
         ]
+
+
+@lru_cache(maxsize=64)
+def _bundle(base: Profile, first_mm: float, last_mm: float) -> Bundle:
+    """The row from one wire's middle to another's, about the row's own middle height."""
+    corners = base.outline(96)
+    return Bundle(tuple((z + x, y - base.centroid_mm) for z in (first_mm, last_mm) for x, y in corners), 0.0)

@@ -59,10 +59,9 @@ class Twisted(BandStyle):
                 2 * math.pi * k / self.wires,
                 hand,
             )
-            path = twist.path()
             moves: list[Move] = [twist]
             if self.claw_mm:
-                moves = [self._claw(path[0], half_gap, leading=True), twist, self._claw(path[-1], -half_gap, leading=False)]
+                moves = [self._claw(twist.point(0), half_gap, leading=True), twist, self._claw(twist.point(1), -half_gap, leading=False)]
             runs.append(WireRun(wire, tuple(moves)))
         # The mandrel stays where it was: a flatter twist has its inner side on it still, and only grows wider.
         width = thick / (1 - self.tapped_share)

@@ -19,7 +19,7 @@ from pliant_coil.core.moves.base import on_circle
 from pliant_coil.core.refusal import refuse
 from pliant_coil.core.sizes import US_STEP_MM
 from pliant_coil.core.steps import Step
-from pliant_coil.core.weaving import LETTERS, PRESETS, Weave, read_program
+from pliant_coil.core.weaving import LETTERS, Weave, program_text, read_program
 from pliant_coil.core.wires import ChartWire, Fit, FormedRing, Shift, WireRun, Wires, WireSpec
 
 WEAVE_CAUSE = "weave inside the band"
@@ -42,7 +42,6 @@ class Woven(BandStyle):
         title="Weave program",
         max_length=80,
         description="Three wraps on A, then one round A and B: A3 AB1.",
-        json_schema_extra={"presets": [*PRESETS]},
     )
     packing: float = Field(1.0, title="Packing", ge=1, le=3, description="1 where the wraps touch; more for an airy weave.")
     base_gap_mm: float | None = Field(
@@ -99,7 +98,8 @@ class Woven(BandStyle):
         words = f"Bend it at {guide:.1f} mm: between the bends it is as long as the weave, the gap stays beyond them."
         letters = [ChartWire(LETTERS[k], weave.z_mm(k), weave.base_mm) for k in range(self.base_wires)]
         return Fit(
-            program=" ".join(f"{g.name}{g.wraps}" for g in weave.groups),
+            kind="weave",
+            program=program_text(weave.groups),
             repeats=cycles,
             repeat_mm=weave.cycle_mm,
             made_mm=made,

@@ -12,7 +12,7 @@ class NoHead(HeadStyle):
     """Nothing at the top: the ends meet there and wrap the band."""
 
     title: ClassVar[str] = "No head"
-    bands: ClassVar[tuple[str, ...]] = ("turned", "crossed", "open", "twisted", "stacked", "woven", "bundled")
+    bands: ClassVar[tuple[str, ...]] = ("turned", "crossed", "open", "twisted", "stacked", "woven", "bundled", "braided")
     style: Literal["none"] = Field("none", title="Head")
 
     def seat(self, inside_radius_mm: float, wire: RoleWire) -> Seat:

@@ -10,6 +10,7 @@ from pliant_coil.core.moves.grip import Grip, Spare
 from pliant_coil.core.moves.over import Over
 from pliant_coil.core.moves.saw import Saw
 from pliant_coil.core.moves.straight import Straight
+from pliant_coil.core.moves.strand import Loose, Strand
 from pliant_coil.core.moves.through import Through
 from pliant_coil.core.moves.turns import Turns
 from pliant_coil.core.moves.twist import Twist
@@ -23,6 +24,7 @@ __all__ = [
     "Crossing",
     "Eye",
     "Grip",
+    "Loose",
     "Move",
     "Obstacle",
     "Over",
@@ -30,6 +32,7 @@ __all__ = [
     "Saw",
     "Spare",
     "Straight",
+    "Strand",
     "Through",
     "Turns",
     "Twist",

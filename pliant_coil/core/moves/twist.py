@@ -48,12 +48,12 @@ class Twist(Move):
     def arithmetic(self) -> str:
         return f"{self.along_mm:.1f} mm × √(1 + (2π × {self.helix_mm:.2f} / {self.lay_mm:.2f})²)"
 
+    def point(self, share: float) -> Point3:
+        """Where the strand stands after this share of its way."""
+        turn = self.phase_rad + self.hand * 2 * math.pi * self.along_mm * share / self.lay_mm
+        r = self.radius_mm + self.helix_mm * math.cos(turn)
+        return on_circle(r, self.from_rad + self.sweep_rad * share, self.helix_mm * math.sin(turn))
+
     def path(self) -> list[Point3]:
         steps = max(8, math.ceil(self.along_mm / self.lay_mm * _PER_LAY))
-        points = []
-        for k in range(steps + 1):
-            share = k / steps
-            angle = self.from_rad + self.sweep_rad * share
-            turn = self.phase_rad + self.hand * 2 * math.pi * self.along_mm * share / self.lay_mm
-            points.append(on_circle(self.radius_mm + self.helix_mm * math.cos(turn), angle, self.helix_mm * math.sin(turn)))
-        return points
+        return [self.point(k / steps) for k in range(steps + 1)]

@@ -31,6 +31,27 @@ export const useStyles = () =>
 export const useWorkshop = () =>
   useQuery({ queryKey: ['workshop'], queryFn: () => answer(api.GET('/api/workshop')), staleTime: Infinity });
 
+export const useWeavePrograms = () =>
+  useQuery({
+    queryKey: ['weave-programs'],
+    queryFn: () => answer(api.GET('/api/weave-programs')),
+    staleTime: Infinity,
+  });
+
+/** Keep one of the workshop's own weave programs, or forget it. */
+export function useProgramChanges() {
+  const queries = useQueryClient();
+  const onSuccess = () => queries.invalidateQueries({ queryKey: ['weave-programs'] });
+  type Program = { program: string; base_wires: number };
+  return {
+    keep: useMutation({ mutationFn: (body: Program) => answer(api.POST('/api/weave-programs', { body })), onSuccess }),
+    forget: useMutation({
+      mutationFn: (body: Program) => answer(api.POST('/api/weave-programs/forget', { body })),
+      onSuccess,
+    }),
+  };
+}
+
 export const PAGE = 12;
 
 export const useRings = (search: string, page: number, enabled: boolean) =>

@@ -276,6 +276,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/weave-programs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Programs
+         * @description The usual programs, and the workshop's own.
+         */
+        get: operations["list_programs_api_weave_programs_get"];
+        put?: never;
+        /**
+         * Keep
+         * @description Keep a program.
+         */
+        post: operations["keep_api_weave_programs_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/weave-programs/forget": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Forget
+         * @description Forget one of the workshop's own programs.
+         */
+        post: operations["forget_api_weave_programs_forget_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health": {
         parameters: {
             query?: never;
@@ -400,6 +444,54 @@ export interface components {
             fits: boolean;
         };
         /**
+         * Braided
+         * @description A flat braid round the finger from an eye at the top back to it.
+         */
+        Braided: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            style: "braided";
+            /**
+             * Strands
+             * @default 6
+             * @enum {integer}
+             */
+            strands: 3 | 4 | 6 | 8;
+            /**
+             * Braid angle
+             * @default 30
+             */
+            angle_deg: number;
+            /**
+             * Measured width
+             * @description Your own braid's width; the angle follows from it.
+             */
+            width_mm?: number | null;
+            /**
+             * Starting eye, inside
+             * @default 4
+             */
+            eye_mm: number;
+            /**
+             * Reduced over
+             * @description The strands are dropped pair by pair before the eye.
+             * @default 12
+             */
+            reduced_mm: number;
+            /**
+             * Through the eye
+             * @default 30
+             */
+            closing_mm: number;
+            /**
+             * Your first 20 mm took
+             * @description Wire that one strand took for 20 mm of braid.
+             */
+            first_20_took_mm?: number | null;
+        };
+        /**
          * Bundled
          * @description Strands side by side, bound from the middle outwards; the ends overlap and are bound together.
          */
@@ -517,6 +609,11 @@ export interface components {
          * @description How whole repeats fill the length that the size asks for.
          */
         FitTold: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "weave" | "bind" | "braid";
             /** Program */
             program: string;
             /** Repeats */
@@ -545,6 +642,8 @@ export interface components {
             base: components["schemas"]["ChartWireTold"][];
             /** Passes */
             passes: components["schemas"]["PassTold"][];
+            /** Strands */
+            strands: number[][][];
         };
         /**
          * Health
@@ -769,7 +868,7 @@ export interface components {
                 [key: string]: components["schemas"]["WireSpec"];
             };
             /** Band */
-            band?: components["schemas"]["Bundled"] | components["schemas"]["Crossed"] | components["schemas"]["Open"] | components["schemas"]["Stacked"] | components["schemas"]["Turned"] | components["schemas"]["Twisted"] | components["schemas"]["Woven"];
+            band?: components["schemas"]["Braided"] | components["schemas"]["Bundled"] | components["schemas"]["Crossed"] | components["schemas"]["Open"] | components["schemas"]["Stacked"] | components["schemas"]["Turned"] | components["schemas"]["Twisted"] | components["schemas"]["Woven"];
             /** Head */
             head?: components["schemas"]["BeadLock"] | components["schemas"]["NoHead"];
             finish?: components["schemas"]["Finish"];
@@ -1166,6 +1265,30 @@ export interface components {
             text: string;
             /** Field */
             field: string;
+        };
+        /**
+         * WeaveProgram
+         * @description A weave program for so many base wires.
+         */
+        WeaveProgram: {
+            /** Program */
+            program: string;
+            /** Base Wires */
+            base_wires: number;
+        };
+        /**
+         * WeaveProgramTold
+         * @description A program to choose, usual or the workshop's own.
+         */
+        WeaveProgramTold: {
+            /** Program */
+            program: string;
+            /** Base Wires */
+            base_wires: number;
+            /** Name */
+            name: string;
+            /** Own */
+            own: boolean;
         };
         /**
          * WireSpec
@@ -1987,6 +2110,106 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Problems"];
                 };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    list_programs_api_weave_programs_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeaveProgramTold"][];
+                };
+            };
+        };
+    };
+    keep_api_weave_programs_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WeaveProgram"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    forget_api_weave_programs_forget_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WeaveProgram"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description More than any ring file holds */
             413: {

@@ -41,6 +41,7 @@ export const WeaveChart = memo(function WeaveChart({ fit, baseMetal, weaveMetal,
       >
         <g transform={`translate(2 4) scale(${scale})`}>
           <Bases fit={fit} metal={baseMetal} from={0} to={long} />
+          {fit.kind === 'braid' && <Strands fit={fit} metal={baseMetal} />}
           {repeats.map((k) => (
             <g key={k} transform={`translate(${offset + k * fit.repeat_mm} 0)`}>
               <Wraps fit={fit} metal={weaveMetal} />
@@ -54,7 +55,7 @@ export const WeaveChart = memo(function WeaveChart({ fit, baseMetal, weaveMetal,
           fontFamily={figures}
         >
           {repeats
-            .filter((k) => k % every === 0 || k === fit.repeats - 1)
+            .filter((k) => (k % every === 0 || k === fit.repeats - 1) && (k + 1) * fit.repeat_mm <= fit.made_mm + 1e-6)
             .map((k) => {
               const x = (offset + (k + 1) * fit.repeat_mm) * scale;
               const last = k === fit.repeats - 1;
@@ -93,7 +94,7 @@ export const WeaveChart = memo(function WeaveChart({ fit, baseMetal, weaveMetal,
           </text>
         </g>
       </svg>
-      {onWrap && fit.repeats > 1 && (
+      {onWrap && fit.kind === 'weave' && (
         <OneRepeat fit={fit} baseMetal={baseMetal} weaveMetal={weaveMetal} onWrap={onWrap} />
       )}
     </div>
@@ -101,6 +102,7 @@ export const WeaveChart = memo(function WeaveChart({ fit, baseMetal, weaveMetal,
 });
 
 const bandHeight = (fit: Fit) => {
+  if (fit.kind === 'braid') return 2 * reachOf(fit) + fit.wire_mm;
   const [first, last] = [fit.base[0], fit.base.at(-1)];
   return first && last ? last.z_mm - first.z_mm + last.width_mm + 2 * fit.wire_mm : 1;
 };
@@ -110,6 +112,40 @@ const heightOf = (fit: Fit, z: number) => {
   const last = fit.base.at(-1);
   return last ? last.z_mm + last.width_mm / 2 + fit.wire_mm - z : 0;
 };
+
+/** How far a braid's strands go to either side of its middle. */
+const reachOf = (fit: Fit) => Math.max(...fit.strands.flat().map(([, z = 0]) => z));
+
+/** A braid seen flat: short pieces of its strands, painted from the lowest to the highest. */
+function Strands({ fit, metal }: { fit: Fit; metal: string }) {
+  const colours = metalColours(metal);
+  const middle = reachOf(fit) + fit.wire_mm / 2;
+  const pieces = Array.from({ length: fit.repeats }, (_, k) => k).flatMap((k) =>
+    fit.strands.flatMap((strand) =>
+      Array.from({ length: Math.ceil((strand.length - 1) / 3) }, (_, part) => {
+        const points = strand
+          .slice(part * 3, part * 3 + 4)
+          .map(([s = 0, z = 0, out = 0]) => [k * fit.repeat_mm + s, middle - z, out] as const);
+        const d = points.map(([x, y], n) => `${n ? 'L' : 'M'}${x.toFixed(2)} ${y.toFixed(2)}`).join('');
+        return {
+          d,
+          start: points[0]?.[0] ?? 0,
+          depth: points.reduce((sum, [, , out]) => sum + out, 0) / points.length,
+        };
+      }),
+    ),
+  );
+  return pieces
+    .filter((piece) => piece.start < fit.target_mm)
+    .sort((a, b) => a.depth - b.depth)
+    .map((piece, k) => (
+      <g key={k} fill="none">
+        <path d={piece.d} stroke={colours.edge} strokeWidth={fit.wire_mm} />
+        <path d={piece.d} stroke={colours.body} strokeWidth={fit.wire_mm * 0.72} strokeLinecap="round" />
+        <path d={piece.d} stroke={colours.shine} strokeWidth={fit.wire_mm * 0.2} strokeLinecap="round" />
+      </g>
+    ));
+}
 
 function Bases({ fit, metal, from, to }: { fit: Fit; metal: string; from: number; to: number }) {
   const colours = metalColours(metal);

@@ -7,7 +7,7 @@ import { Conflicting, Refused, type Draft, type Plan, type RingTold } from '../a
 import { usePlan, useRingChanges, useScales } from '../api/queries';
 import { useTell } from '../app/Notices';
 import { MandrelRule } from '../drawings/MandrelRule';
-import { RingView, type Stretch } from '../drawings/RingView';
+import type { Stretch } from '../drawings/RingView';
 import { usePreferences } from '../preferences/Preferences';
 import { ConflictDialog } from './ConflictDialog';
 import { CutList } from './CutList';
@@ -17,9 +17,11 @@ import { Strips } from './Drawings';
 import { Mind } from './Mind';
 import { PrintSheet } from './PrintSheet';
 import { RingList } from './RingList';
+import { RingPictures } from './RingPictures';
 import { Sentence } from './Sentence';
 import { Steps } from './Steps';
 import { TitleBar } from './TitleBar';
+import { usePrinting } from './usePrinting';
 import { Weave } from './Weave';
 import { Contributions, Schools } from './Why';
 
@@ -38,6 +40,7 @@ export function PlanDesk({ saved }: { saved: RingTold | undefined }) {
   const [listOpen, setListOpen] = useState(false);
   const actions = useDeskActions(saved, draft, revision, replace);
   const { save } = actions;
+  const printing = usePrinting();
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -65,7 +68,7 @@ export function PlanDesk({ saved }: { saved: RingTold | undefined }) {
           onImport={actions.openFile}
         />
       </Box>
-      {plan && <PrintSheet plan={plan} />}
+      {plan && printing && <PrintSheet plan={plan} />}
       <Box component="main" sx={{ '@media print': { display: 'none' } }}>
         <Box sx={{ px: gutter, pb: 1.5, maxWidth: 1600, mx: 'auto' }}>
           <Sentence />
@@ -122,17 +125,7 @@ function Lower({
         }}
       >
         <MandrelRule plan={plan} scales={scales} systems={systems} />
-        <Box sx={{ display: 'grid', gap: 1.5, justifyItems: 'center' }}>
-          <Box sx={{ width: '100%', maxWidth: 420, height: { xs: 320, lg: 330 } }}>
-            <RingView plan={later} side="end" active={active} onActive={onActive} />
-          </Box>
-          <Box sx={{ width: '100%', maxWidth: 420, height: 84 }}>
-            <RingView plan={later} side="top" active={active} onActive={onActive} />
-          </Box>
-          <Typography variant="body2" color="text.secondary">
-            End-on and from above · band {plan.band.width_mm.toFixed(1)} mm wide, {plan.band.mass_g.toFixed(2)} g
-          </Typography>
-        </Box>
+        <RingPictures plan={later} active={active} onActive={onActive} />
         <Box
           sx={{
             gridColumn: { sm: '1 / -1', lg: 'auto' },

@@ -11,10 +11,10 @@ const PX_PER_MM = 96 / 25.4;
 const CHECK_MM = 50;
 const nothing = () => undefined;
 
-/** The wires at 1:1, to lay the work on the paper. It is there for the printer only. */
+/** The wires at 1:1, to lay the work on the paper. */
 export function PrintSheet({ plan }: { plan: Plan }) {
   return (
-    <Box data-testid="paper" sx={{ display: 'none', '@media print': { display: 'block' } }}>
+    <Box data-testid="paper">
       <Typography variant="h2">{plan.title}</Typography>
       <Typography>{withFractions(plan.sentence.map((p) => p.text).join(', '))}.</Typography>
       <svg width={CHECK_MM * PX_PER_MM + 2} height="22" data-testid="scale-check" style={{ display: 'block' }}>

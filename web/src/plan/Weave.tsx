@@ -3,13 +3,17 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useCallback } from 'react';
 import type { Plan } from '../api/client';
+import { useProgramChanges, useWeavePrograms } from '../api/queries';
+import { useTell } from '../app/Notices';
 import { WeaveChart } from '../drawings/WeaveChart';
 import { mm, signed } from '../words/figures';
-import { groupOfWrap, groupsOf, withWraps } from '../words/program';
+import { groupOfWrap, groupsOf, programOf, withWraps } from '../words/program';
 import { useDesk } from './Desk';
 import { valueAt } from './draft';
 
-/** The weave chart of a band that is made of repeats: how they fill the length, and the program under one's fingers. */
+type Fit = NonNullable<Plan['fit']>;
+
+/** The chart of a band that is made of repeats: how they fill the length, and the program under one's fingers. */
 export function Weave({ plan }: { plan: Plan }) {
   const { draft, change } = useDesk();
   const fit = plan.fit;
@@ -20,17 +24,12 @@ export function Weave({ plan }: { plan: Plan }) {
     [change, program],
   );
   if (!fit) return null;
-  const metal = (role: string) => plan.wires.find((w) => w.role === role)?.metal ?? 'copper';
-  const woven = fit.repeats > 1;
-  const rest = fit.left_each_end_mm;
+  const metal = (role: string) => plan.wires.find((w) => w.role === role)?.metal ?? plan.wires[0]?.metal ?? 'copper';
+  const woven = fit.kind === 'weave';
   return (
     <Box component="section" aria-label="The weave chart" sx={{ pt: 1.5, pb: 2 }}>
       <Typography variant="body2" sx={{ mb: 1 }}>
-        {woven ? `${fit.repeats} repeats of ${fit.program}` : `Bound ${fit.program}, from the middle outwards`}:{' '}
-        {mm(fit.made_mm)} of {mm(fit.target_mm)} mm,{' '}
-        {rest >= 0 ? `${mm(rest)} mm bare at each end` : `${mm(-rest)} mm over at each end`}.{' '}
-        {woven && `A repeat more or less: ${signed(fit.repeat_changes_us, 2)} US. `}
-        {fit.guide_words}
+        {summary(fit)} {fit.guide_words}
       </Typography>
       <WeaveChart
         fit={fit}
@@ -38,36 +37,81 @@ export function Weave({ plan }: { plan: Plan }) {
         weaveMetal={metal(woven ? 'weave' : 'bind')}
         onWrap={woven ? addWrap : undefined}
       />
-      {woven && (
-        <Box
-          role="group"
-          aria-label="Wraps in a repeat"
-          sx={{ display: 'flex', flexWrap: 'wrap', gap: 2, mt: 1, alignItems: 'center' }}
-        >
-          <Typography variant="body2">Tap a wrap of the enlarged repeat for one more, or here:</Typography>
-          {groupsOf(program).map((group, k) => (
-            <Box key={k} sx={{ display: 'flex', alignItems: 'center' }}>
-              <Button
-                aria-label={`${group.letters}: one wrap less`}
-                onClick={() => change('band.program', withWraps(program, k, -1))}
-                sx={{ minWidth: 48, px: 0 }}
-              >
-                −
-              </Button>
-              <Typography sx={{ fontWeight: 700, minWidth: 44, textAlign: 'center' }}>
-                {group.letters} {group.wraps}
-              </Typography>
-              <Button
-                aria-label={`${group.letters}: one wrap more`}
-                onClick={() => change('band.program', withWraps(program, k, 1))}
-                sx={{ minWidth: 48, px: 0 }}
-              >
-                +
-              </Button>
-            </Box>
-          ))}
+      {woven && <Wraps program={program} />}
+      {woven && <Programs program={program} baseWires={fit.base.length} />}
+    </Box>
+  );
+}
+
+function summary(fit: Fit): string {
+  if (fit.kind === 'braid') return `Braided ${fit.program}, ${mm(fit.target_mm)} mm long.`;
+  const rest = fit.left_each_end_mm;
+  const ends = rest >= 0 ? `${mm(rest)} mm bare at each end` : `${mm(-rest)} mm over at each end`;
+  const filled = `${mm(fit.made_mm)} of ${mm(fit.target_mm)} mm, ${ends}.`;
+  if (fit.kind === 'bind') return `Bound ${fit.program}, from the middle outwards: ${filled}`;
+  return `${fit.repeats} repeats of ${fit.program}: ${filled} A repeat more or less: ${signed(fit.repeat_changes_us, 2)} US.`;
+}
+
+function Wraps({ program }: { program: string }) {
+  const { change } = useDesk();
+  return (
+    <Box
+      role="group"
+      aria-label="Wraps in a repeat"
+      sx={{ display: 'flex', flexWrap: 'wrap', gap: 2, alignItems: 'center' }}
+    >
+      <Typography variant="body2">Tap a wrap of the enlarged repeat for one more, or here:</Typography>
+      {groupsOf(program).map((group, k) => (
+        <Box key={k} sx={{ display: 'flex', alignItems: 'center' }}>
+          <Button
+            aria-label={`${group.letters}: one wrap less`}
+            onClick={() => change('band.program', withWraps(program, k, -1))}
+            sx={{ minWidth: 48, px: 0 }}
+          >
+            −
+          </Button>
+          <Typography sx={{ fontWeight: 700, minWidth: 44, textAlign: 'center' }}>
+            {group.letters} {group.wraps}
+          </Typography>
+          <Button
+            aria-label={`${group.letters}: one wrap more`}
+            onClick={() => change('band.program', withWraps(program, k, 1))}
+            sx={{ minWidth: 48, px: 0 }}
+          >
+            +
+          </Button>
         </Box>
-      )}
+      ))}
+    </Box>
+  );
+}
+
+/** Programs for as many base wires as the band has: the usual ones, and the workshop's own, kept from here. */
+function Programs({ program, baseWires }: { program: string; baseWires: number }) {
+  const { change } = useDesk();
+  const tell = useTell();
+  const programs = (useWeavePrograms().data ?? []).filter((p) => p.base_wires === baseWires);
+  const { keep, forget } = useProgramChanges();
+  const plain = programOf(groupsOf(program));
+  const known = programs.find((p) => p.program === plain);
+  const body = { program: plain, base_wires: baseWires };
+  const failed = { onError: (error: Error) => tell({ text: error.message }) };
+  return (
+    <Box role="group" aria-label="Weave programs" sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, mt: 1 }}>
+      {programs.map((p) => (
+        <Button
+          key={p.program}
+          size="small"
+          title={p.name}
+          variant={p.program === plain ? 'contained' : 'outlined'}
+          onClick={() => change('band.program', p.program)}
+          sx={{ paddingInline: 1.25, minWidth: 0 }}
+        >
+          {p.program}
+        </Button>
+      ))}
+      {!known && <Button onClick={() => keep.mutate(body, failed)}>Keep {plain}</Button>}
+      {known?.own && <Button onClick={() => forget.mutate(body, failed)}>Forget {plain}</Button>}
     </Box>
   );
 }
