@@ -51,6 +51,10 @@ def main() -> None:
         page.get_by_role("button", name="Rings").click()
         page.get_by_role("link", name="Amber meadow ring").wait_for()
         take(page, "rings")
+        for title, name in (("Skep", "woven"), ("Smoker", "bundled"), ("Mouthpiece", "braided"), ("Five in a stack", "stacked")):
+            page = at(1280, 1100)
+            open_ring(page, title)
+            take(page, f"plan-{name}")
         page = at(820, 1180)
         open_ring(page, "Trumpet, dark bead")
         take(page, "plan-tablet")

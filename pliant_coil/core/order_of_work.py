@@ -1,6 +1,7 @@
 """The bench steps from the finger to the record, in the order of the trade; band and head put in their own."""
 
 from pliant_coil.core.cutlist import Cut
+from pliant_coil.core.finish import Finish
 from pliant_coil.core.markout import Mark
 from pliant_coil.core.measures import times_words
 from pliant_coil.core.ring import Ring
@@ -83,7 +84,7 @@ def _trimming(ring: Ring) -> list[Step]:
         return [
             Step("feel", "Feel the whole ring inside and out before it is worn.", check="A finger finds no end.", cautions=(EDGE_CAUTION,))
         ]
-    trim = "Trim the tails flush and tuck the ends in, pointing away from the finger."
+    trim = ring.file.finish.words_for_ends if ring.file.band.locked else Finish().words_for_ends
     return [Step("trim", trim, check="A finger finds no end.", cautions=(CUT_CAUTION, EDGE_CAUTION))]
 
 
@@ -98,9 +99,10 @@ def _locking(ring: Ring, start: str) -> list[Step]:
         return []
     lock = "Wrap {tail} round the band beside the head, {times}, close and tight."
     times = times_words(wraps)
+    first = "the short tail, once the first turn lies," if _binds_early(ring) else "one tail"
     return [
         read,
-        Step("lock", lock.format(tail="one tail", times=times), count=wraps, check="Each wrap lies against the last."),
+        Step("lock", lock.format(tail=first, times=times), count=wraps, check="Each wrap lies against the last."),
         Step(
             "lock",
             lock.format(tail="the other tail on its own side", times=times),
@@ -108,3 +110,8 @@ def _locking(ring: Ring, start: str) -> list[Step]:
             check="Both sides have the same count and sit alike.",
         ),
     ]
+
+
+def _binds_early(ring: Ring) -> bool:
+    """Whether the short tail of a band that is wound one way is wrapped before the other turns are laid."""
+    return ring.file.finish.short_tail == "early" and getattr(ring.file.band, "winding", "") == "one-way"

@@ -125,3 +125,23 @@ def test_braids_that_cant_be_made_are_refused(band: dict[str, Any], field: str) 
     with pytest.raises(Refusal) as refused:
         planned(band)
     assert [f.field for f in refused.value.faults] == [field]
+
+
+@pytest.mark.parametrize(("ends", "each"), [("loop", math.pi * 2.8), ("scroll", None)])
+def test_ends_that_show_take_wire_on_both_sides(ends: str, each: float | None) -> None:
+    rest: dict[str, Any] = {"wires": {"band": {"diameter": "0.8 mm"}}, "sizing": {"school": {"start": "18 mm"}}}
+    hidden = planned({"style": "turned"}, **rest)
+    shown = planned({"style": "turned"}, finish={"ends": ends}, **rest)
+    more = (shown.wires[0].net_mm - hidden.wires[0].net_mm) / 2
+    if each is None:
+        # The spiral by small steps: 1.5 turns from 0.48 mm, 0.92 mm wider each.
+        turns = [1.5 * (k + 0.5) / 3000 for k in range(3000)]
+        each = sum(math.hypot((0.48 + 0.92 * t) * 2 * math.pi, 0.92) * 1.5 / 3000 for t in turns)
+    assert more == pytest.approx(each, rel=1e-3)
+    assert shown.finished.inside_diameter_mm == hidden.finished.inside_diameter_mm
+    assert any(ends in s.text for s in shown.steps if s.stage == "trim")
+
+
+def test_the_short_tail_binds_early_when_asked() -> None:
+    told = planned({"style": "turned", "winding": "one-way", "turns": 3}, finish={"short_tail": "early"})
+    assert any("once the first turn lies" in s.text for s in told.steps if s.stage == "lock")

@@ -9,6 +9,7 @@ from pliant_coil.core.moves.eye import Eye
 from pliant_coil.core.moves.grip import Grip, Spare
 from pliant_coil.core.moves.over import Over
 from pliant_coil.core.moves.saw import Saw
+from pliant_coil.core.moves.scroll import Scroll
 from pliant_coil.core.moves.straight import Straight
 from pliant_coil.core.moves.strand import Loose, Strand
 from pliant_coil.core.moves.through import Through
@@ -30,6 +31,7 @@ __all__ = [
     "Over",
     "Point3",
     "Saw",
+    "Scroll",
     "Spare",
     "Straight",
     "Strand",

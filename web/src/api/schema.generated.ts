@@ -603,6 +603,25 @@ export interface components {
              * @default 2
              */
             wraps_each_side: number;
+            /**
+             * Ends
+             * @description Tucked in, or turned into a loop or a scroll.
+             * @default hidden
+             * @enum {string}
+             */
+            ends: "hidden" | "loop" | "scroll";
+            /**
+             * Loop, inside
+             * @default 2
+             */
+            loop_mm: number;
+            /**
+             * The short tail
+             * @description Wound one way: it binds the band after the first turn, or at the end like the other.
+             * @default last
+             * @enum {string}
+             */
+            short_tail: "last" | "early";
         };
         /**
          * FitTold

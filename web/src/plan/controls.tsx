@@ -197,14 +197,29 @@ const fits = (head: StyleTold, band: unknown) => typeof band !== 'string' || hea
 
 /** How the tails end. */
 export function FinishControl() {
+  const { draft } = useDesk();
   return (
-    <Count
-      path="finish.wraps_each_side"
-      label="Wraps each side"
-      help="None leaves the band free: it springs open."
-      least={0}
-      most={8}
-      usual={2}
-    />
+    <Stack spacing={2.5}>
+      <Count
+        path="finish.wraps_each_side"
+        label="Wraps each side"
+        help="None leaves the band free: it springs open."
+        least={0}
+        most={8}
+        usual={2}
+      />
+      <Choice path="finish.ends" label="Ends" choices={['hidden', 'loop', 'scroll']} usual="hidden" />
+      {valueAt(draft, 'finish.ends') === 'loop' && (
+        <NumberEntry path="finish.loop_mm" label="Loop, inside" unit="mm" usual={2} />
+      )}
+      {valueAt(draft, 'band.winding') === 'one-way' && (
+        <Choice
+          path="finish.short_tail"
+          label="The short tail binds the band"
+          choices={['last', 'early']}
+          usual="last"
+        />
+      )}
+    </Stack>
   );
 }
