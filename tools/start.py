@@ -17,7 +17,8 @@ from pliant_coil.web_api.app import create_app
 from pliant_coil.web_api.settings import Settings
 from tools.postgres import Cluster, free_port
 
-STATE = Path(__file__).parents[1] / ".state"
+STATE = Path(os.environ.get("PLIANT_COIL_STATE", Path(__file__).parents[1] / ".state"))
+"""Where the private database and the lock are; tests put theirs elsewhere."""
 USUAL_PORT = 8420
 
 

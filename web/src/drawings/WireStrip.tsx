@@ -1,8 +1,9 @@
 import Box from '@mui/material/Box';
 import { memo, useId, type KeyboardEvent } from 'react';
-import type { MoveTold, WireTold } from '../api/client';
+import type { WireTold } from '../api/client';
 import { figures } from '../app/theme';
 import { mm } from '../words/figures';
+import { placeLabels } from './labels';
 import { metalColours } from './metals';
 import { useWidth } from './useWidth';
 
@@ -200,30 +201,6 @@ const Divider = ({ x, thick }: { x: number; thick: number }) => (
     strokeWidth="1.2"
   />
 );
-
-interface Stretch {
-  move: MoveTold;
-  index: number;
-  left: number;
-  right: number;
-}
-
-/** Where each stretch's words go: in the first of two lines where they don't run into their neighbour's, or nowhere. */
-function placeLabels(stretches: Stretch[], x: (at: number) => number, width: number) {
-  const ends = [-Infinity, -Infinity];
-  const placed = [];
-  for (const { move, index, left, right } of stretches) {
-    const half = Math.max(move.label.length * 3.6, 16) + 3;
-    const at = Math.min(width - half, Math.max(half, (x(left) + x(right)) / 2));
-    // What is too short to be told from its neighbours is named when it is looked at.
-    if (x(right) - x(left) < 7) continue;
-    const tier = ends.findIndex((end) => at - half > end);
-    if (tier < 0) continue;
-    ends[tier] = at + half;
-    placed.push({ move, index, at, tier });
-  }
-  return placed;
-}
 
 interface ScaleProps {
   from: number;

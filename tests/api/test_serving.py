@@ -1,0 +1,82 @@
+"""What the server does around its answers: pages, files, compression, logs, request ids."""
+
+import json
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from fastapi.testclient import TestClient
+
+from pliant_coil.web_api.app import create_app
+from pliant_coil.web_api.settings import Settings
+
+
+@pytest.fixture
+def site(tmp_path: Path) -> Iterator[TestClient]:
+    """A server with a front end of one page and one script, and no database."""
+    (tmp_path / "assets").mkdir()
+    (tmp_path / "index.html").write_text("<title>Pliant Coil</title>")
+    (tmp_path / "assets" / "app-1a2b.js").write_text("console.log('ring')")
+    settings = Settings(database_url="postgresql://nobody@127.0.0.1:1/nothing")
+    settings.front_end = tmp_path
+    with TestClient(create_app(settings), raise_server_exceptions=False) as client:
+        yield client
+
+
+@pytest.mark.parametrize("path", ["/", "/plan", "/plan/3f0e8f9e-0000-4000-8000-000000000000", "/no/such/page"])
+def test_every_address_gets_the_page(site: TestClient, path: str) -> None:
+    page = site.get(path)
+    assert page.status_code == 200
+    assert "Pliant Coil" in page.text
+    assert page.headers["cache-control"] == "no-cache"
+
+
+def test_files_with_a_fingerprint_may_be_kept_for_good(site: TestClient) -> None:
+    script = site.get("/assets/app-1a2b.js")
+    assert "immutable" in script.headers["cache-control"]
+    assert site.get("/assets/../index.html").status_code in (200, 404)
+    assert site.get("/assets/%2e%2e/%2e%2e/etc/passwd").status_code == 404
+
+
+@pytest.mark.parametrize("path", ["/api", "/api/", "/api/nothing", "/api/rings/x/y/z"])
+def test_an_api_address_that_isnt_one_is_told_in_json(site: TestClient, path: str) -> None:
+    missing = site.get(path)
+    assert missing.status_code == 404
+    assert missing.json()["errors"][0]["reason"]
+
+
+def test_a_wrong_method_is_told_in_the_same_form(site: TestClient) -> None:
+    refused = site.get("/api/plan")
+    assert refused.status_code in (404, 405)
+    assert set(refused.json()["errors"][0]) == {"field", "reason", "accepted"}
+
+
+def test_large_answers_are_compressed_and_small_ones_arent(site: TestClient) -> None:
+    large = site.post("/api/plan?paths=true", json={"band": {"style": "woven"}})
+    assert large.headers.get("content-encoding") == "gzip"
+    assert "content-encoding" not in site.get("/api/version").headers
+
+
+def test_the_largest_weave_stays_small_on_the_way(site: TestClient) -> None:
+    """Size 16 in the finest weave, with all its paths: at most 400 kB compressed."""
+    ring = {"finger": {"size": "US 16"}, "band": {"style": "woven", "program": "AB1"}, "wires": {"weave": {"diameter": "0.25 mm"}}}
+    with site.stream("POST", "/api/plan?paths=true", json=ring) as answer:
+        compressed = sum(len(part) for part in answer.iter_raw())
+    assert answer.status_code == 200
+    assert 10_000 < compressed <= 400_000
+
+
+def test_each_request_is_logged_once_with_its_id(capsys: pytest.CaptureFixture[str], site: TestClient) -> None:
+    answer = site.get("/api/version")
+    lines = [json.loads(line) for line in capsys.readouterr().err.splitlines() if line.startswith("{")]
+    (line,) = [line for line in lines if line["id"] == answer.headers["x-request-id"]]
+    assert (line["method"], line["path"], line["status"], line["level"]) == ("GET", "/api/version", 200, "info")
+    assert line["ms"] >= 0 and "timestamp" in line
+
+
+def test_without_a_built_front_end_the_api_serves_alone(tmp_path: Path) -> None:
+    settings = Settings(database_url="postgresql://nobody@127.0.0.1:1/nothing")
+    settings.front_end = tmp_path
+    with TestClient(create_app(settings)) as client:
+        assert client.get("/api/version").status_code == 200
+        assert client.get("/").status_code == 404

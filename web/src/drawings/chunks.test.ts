@@ -1,0 +1,57 @@
+import { expect, test } from 'vitest';
+import type { Drawing, Plan } from '../api/client';
+import { bounds, chunksOf } from './chunks';
+
+const circle = (radius: number, z: number) =>
+  Array.from({ length: 73 }, (_, k) => [
+    radius * Math.sin((k * Math.PI) / 36),
+    radius * Math.cos((k * Math.PI) / 36),
+    z,
+  ]);
+
+const drawing: Drawing = {
+  inside_x_mm: 0,
+  inside_y_mm: 0,
+  inside_radius_mm: 8.6,
+  strands: [
+    { role: 'band', piece: 1, move: 2, kind: 'arc', points: circle(9, 0.4) },
+    { role: 'band', piece: 1, move: 3, kind: 'arc', points: circle(9, -0.4) },
+    { role: 'nobody', piece: 1, move: 0, kind: 'arc', points: circle(9, 0) },
+    { role: 'band', piece: 1, move: 4, kind: 'straight', points: [[0, 9, 0], [0, 60, 0]] }, // prettier-ignore
+  ],
+  beads: [{ x_mm: 0, y_mm: 13, z_mm: 0, diameter_mm: 7 }],
+};
+const plan = { wires: [{ role: 'band', piece: 1, width_mm: 0.8, metal: 'brass' }], drawing } as unknown as Plan;
+
+test('seen end-on, a flat turn is one piece, and the nearer lies over the farther', () => {
+  const chunks = chunksOf(plan, drawing, 'end').filter((c) => c.move !== 4);
+  expect(chunks.map((c) => c.move)).toEqual([3, 2]);
+  expect(chunks.every((c) => c.width === 0.8 && c.colours.body === '#bb9a3a')).toBe(true);
+});
+
+test('seen from above, the far half is painted before the near half', () => {
+  const depths = chunksOf(plan, drawing, 'top').map((c) => c.depth);
+  expect(depths.length).toBeGreaterThan(10);
+  expect(depths).toEqual([...depths].sort((a, b) => a - b));
+  expect(Math.min(...depths)).toBeLessThan(-8);
+});
+
+test('pieces join: each begins where the last ended', () => {
+  const ends = chunksOf(plan, drawing, 'top')
+    .filter((c) => c.move === 2)
+    .flatMap((c) => {
+      const points = c.d.replaceAll('-0.00', '0.00').split(/[ML]/).filter(Boolean);
+      return [points[0], points.at(-1)];
+    });
+  const counts = new Map<string | undefined, number>();
+  for (const end of ends) counts.set(end, (counts.get(end) ?? 0) + 1);
+  expect([...counts.values()].every((count) => count === 2)).toBe(true);
+});
+
+test('the picture holds ring and bead, and lets the ends for the head run out of it', () => {
+  const [left, top, width, height] = bounds(drawing, plan, 'end');
+  expect(left).toBeCloseTo(-9.6);
+  expect(width).toBeCloseTo(19.2);
+  expect(top).toBeCloseTo(-(13 + 3.5 + 0.2));
+  expect(height).toBeCloseTo(13 + 3.7 + 9.6);
+});
