@@ -152,7 +152,7 @@ class Weave:
 
         Where the wire has to change wires (`A1 AB1 B1`, `AB2 BC2`) the curve of the whole cycle is the definition.
         """
-        if self.links or any(_spliced(g, after) for g, after in pairwise(self.groups)):
+        if _changes_wires(self.groups):
             return sum(math.dist(p, q) for p, q in pairwise(self.cycle_points()))
         return sum(g.wraps * self.loop_mm(g) for g in self.groups)
 
@@ -179,6 +179,11 @@ def _spliced(group: Group, following: Group | None) -> bool:
     return following is not None and following.last == group.last and following.first > group.first
 
 
+def _changes_wires(groups: tuple[Group, ...]) -> bool:
+    """Whether the wire has to change base wires between groups, or goes round both ways at once."""
+    return bool(_links(groups)) or any(_spliced(g, after) for g, after in pairwise(groups))
+
+
 def _links(groups: tuple[Group, ...]) -> list[tuple[int, int]]:
     """After which group the wire has to go how many base wires further, before the next group can begin."""
     found = []
@@ -195,9 +200,9 @@ def _links(groups: tuple[Group, ...]) -> list[tuple[int, int]]:
     return found
 
 
-_LEAN, _SLIGHT = 0.25, 0.0625
+_LEAN, _SLIGHT = 0.25, 0.1
 """How far wraps lean, in wraps: those that don't advance by a quarter, the others a little on their middle third."""
-_SLACK = 0.05
+_SLACK = 0.075
 """How far a wrap stands off between two base wires, over the loop's radius: fine wire is never quite taut there."""
 
 
@@ -223,10 +228,13 @@ def _cycle_points(weave: Weave) -> list[tuple[float, float, float]]:
             points.append((shifted, weave.z_mm(wire) + out * math.cos(angle), out * math.sin(angle)))
         along += advance
 
+    # Only where wraps of others lie beside it between the base wires does a wrap stand off from them.
+    slack = _SLACK if _changes_wires(weave.groups) else 0.0
+
     def across(g: Group, under: bool, lean: tuple[float, float]) -> None:
         """Straight from one edge of a group to the other, leaning over on its middle third: wraps on the edges keep clear."""
         ends = (g.first, g.last) if under else (g.last, g.first)
-        (start, end), out = (weave.z_mm(wire) for wire in ends), (-r if under else r) * (1 + _SLACK)
+        (start, end), out = (weave.z_mm(wire) for wire in ends), (-r if under else r) * (1 + slack)
         if start != end:
             points.append((along + lean[0], start + (end - start) / 3, out))
             points.append((along + lean[1], end + (start - end) / 3, out))
@@ -285,12 +293,12 @@ def _cycle_points(weave: Weave) -> list[tuple[float, float, float]]:
             if following.first > g.first:
                 for wire in range(g.first, following.first):
                     arc(wire, 180, 270, 0.0, (0.0, lean))
-                    arc(wire, 270, 330, 0.0, (lean, lean))
-                    arc(wire, 330, 360, 0.0, (lean, 0.0))
+                    arc(wire, 270, 300, 0.0, (lean, lean))
+                    arc(wire, 300, 360, 0.0, (lean, 0.0))
             else:
                 for wire in range(g.first - 1, following.first - 1, -1):
-                    arc(wire, 0, 30, 0.0, (0.0, -lean))
-                    arc(wire, 30, 90, 0.0, (-lean, -lean))
+                    arc(wire, 0, 60, 0.0, (0.0, -lean))
+                    arc(wire, 60, 90, 0.0, (-lean, -lean))
                     arc(wire, 90, 180, 0.0, (-lean, 0.0))
         k += 1 + spliced
     # What the wire lays down along its own way and what the fullest base wire carries are one length for every

@@ -1,7 +1,7 @@
 """The wires of a ring: what somebody asked for, what it is, and the list of moves that each one makes."""
 
 import math
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
 from typing import Annotated, Literal
@@ -182,8 +182,13 @@ class FormedRing:
     """Wires side by side in the band."""
     width_mm: float
     thickness_mm: float
-    fit: Fit | None = None
-    """For bands that are made of repeats."""
+    make_fit: Callable[[], Fit] | None = None
+    """For bands that are made of repeats: what is told of them, asked for once the start is found."""
+
+    @cached_property
+    def fit(self) -> Fit | None:
+        """How whole repeats fill the length, for bands that are made of repeats."""
+        return self.make_fit() if self.make_fit else None
 
     @cached_property
     def obstacles(self) -> list[Obstacle]:

@@ -31,7 +31,7 @@ free_bands = st.one_of(
         {"style": st.just("twisted"), "wires": st.integers(2, 4), "lay_mm": st.integers(5, 20), "claw_mm": st.sampled_from([0, 12])}
     ),
     st.fixed_dictionaries({"style": st.just("stacked"), "rings": st.integers(2, 6), "hammered_share": st.sampled_from([0, 0.25, 0.35])}),
-    st.sampled_from([("A3 AB1", 2), ("A1 AB1 B1", 2), ("AB2 BC2", 3), ("AB1 BC1", 3)]).map(
+    st.sampled_from([("A3 AB1", 2), ("AB1", 2), ("A2 AB1", 2), ("A1 AB1 B1", 2), ("AB2 BC2", 3), ("AB1 BC1", 3)]).map(
         lambda weave: {"style": "woven", "program": weave[0], "base_wires": weave[1]}
     ),
     st.fixed_dictionaries({"style": st.just("braided"), "strands": st.sampled_from([3, 4, 6, 8])}),

@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Mapping
+from functools import partial
 from typing import ClassVar, Literal
 
 from pydantic import Field
@@ -103,7 +104,14 @@ class Braided(BandStyle):
                 )
                 runs.append(WireRun(wire, moves))
         return FormedRing(
-            form_diameter_mm, tuple(runs), (), (), self.strands, braid.width_mm, braid.thickness_mm, self._fit(braid, radius * sweep)
+            form_diameter_mm,
+            tuple(runs),
+            (),
+            (),
+            self.strands,
+            braid.width_mm,
+            braid.thickness_mm,
+            partial(self._fit, braid, radius * sweep),
         )
 
     def _fit(self, braid: Braid, target: float) -> Fit:
@@ -153,7 +161,7 @@ class Braided(BandStyle):
     def phrase(self) -> str:
         return f"braided from {self.strands} strands"
 
-    def forming(self, start_words: str, head: HeadStyle) -> list[Step]:
+    def forming(self, start_words: str, wires: Wires, head: HeadStyle) -> list[Step]:
         over = (self.strands - 1) // 2
         other = self.strands - 1 - over
         folded = (

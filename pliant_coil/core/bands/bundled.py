@@ -4,7 +4,7 @@ import math
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import lru_cache, partial
 from typing import ClassVar, Literal
 
 from pydantic import Field
@@ -13,7 +13,7 @@ from pliant_coil.core.bands.base import BandStyle
 from pliant_coil.core.finish import Finish
 from pliant_coil.core.heads.base import HeadStyle
 from pliant_coil.core.hulls import Bundle
-from pliant_coil.core.moves import Arc, Binding, Move
+from pliant_coil.core.moves import Arc, Binding, Loose, Move
 from pliant_coil.core.profiles import Profile
 from pliant_coil.core.refusal import refuse
 from pliant_coil.core.sizes import US_STEP_MM
@@ -104,6 +104,7 @@ class Bundled(BandStyle):
             bundle = _bundle(base, *((rows[1], rows[-2]) if run.inner else (rows[0], rows[-1])))
             moves.append(Binding(f"{run.words}", run.coils, bundle, bind, radius, at))
             at += run.coils * bind.width_mm
+        moves.append(self._join(base, bind, rows))
         lap = self.lap_mm / 2 / radius
         runs = [
             WireRun(wires["base"], (Arc("bound", radius, -lap, 2 * math.pi + 2 * lap, z, z, mark="middle", mark_share=0.5),)) for z in rows
@@ -111,8 +112,16 @@ class Bundled(BandStyle):
         runs.append(WireRun(wires["bind"], tuple(moves)))
         width = rows[-1] - rows[0] + base.width_mm + 2 * bind.height_mm
         shifts = (Shift(SHORT_CAUSE, short), Shift(STRETCH_CAUSE, -short)) if short < -1e-9 else ()
-        fit = self._fit(fitted, half, made, target, moves, rows, base, bind)
+        fit = partial(self._fit, fitted, half, made, target, moves, rows, base, bind)
         return FormedRing(form_diameter_mm, tuple(runs), shifts, (), self.strands, width, base.height_mm + 2 * bind.height_mm, fit)
+
+    def _join(self, base: Profile, bind: Profile, rows: list[float]) -> Loose:
+        """The coils that bind the overlapped ends: round two rows, one on the other."""
+        coils = math.ceil(self.lap_mm / bind.width_mm)
+        once = _bundle(base, rows[0], rows[-1]).loop_mm(bind.centroid_mm) + 2 * base.height_mm
+        return Loose(
+            f"join ×{coils}", coils * math.hypot(once, bind.width_mm), f"{coils} × {once:.2f} mm round both ends, one on the other"
+        )
 
     def _fit(
         self, fitted: list[Run], half: int, made: float, target: float, moves: list[Move], rows: list[float], base: Profile, bind: Profile
@@ -151,7 +160,7 @@ class Bundled(BandStyle):
     def phrase(self) -> str:
         return f"{self.strands} wires bound {self.runs.strip()}"
 
-    def forming(self, start_words: str, head: HeadStyle) -> list[Step]:
+    def forming(self, start_words: str, wires: Wires, head: HeadStyle) -> list[Step]:
         runs = self.runs.strip()
         row = (
             f"Tape the {self.strands} wires side by side. Bind from the middle mark outwards, flat side in: {runs}, the same on both sides."

@@ -18,6 +18,8 @@ from pliant_coil.core.wires import FormedRing, WireRun, Wires, WireSpec
 
 LEAST_OVERLAP_MM = 2.0
 """What must still lie side by side when the ring is opened (common practice, no source)."""
+THIN_MM = 1.0
+"""Open bands of soft wire thinner than this need hammering to hold (common practice, no source)."""
 CLOSING_MM = 8.0
 """How much further the ends may slide before they ride up the sides of the finger (common practice, no source)."""
 
@@ -67,7 +69,14 @@ class Open(BandStyle):
     def phrase(self) -> str:
         return f"open at the back with {self.overlap_mm:g} mm overlap"
 
-    def forming(self, start_words: str, head: HeadStyle) -> list[Step]:
+    def forming(self, start_words: str, wires: Wires, head: HeadStyle) -> list[Step]:
+        wire = wires["band"]
+        thin, soft = wire.profile.size_mm < THIN_MM, wire.temper == "soft"
+        harden = "Tap the band all the way round on the mandrel with a soft mallet" if soft else "Tap it lightly on the mandrel"
+        if thin and soft:
+            harden = (
+                "Wire this thin bends out of shape in wear: flatten it a little all the way round with a hammer, and tap it on the mandrel"
+            )
         adjusts = f"It adjusts by {self.opens_us:.1f} US sizes up and {self.closes_us:.1f} down."
         return [
             Step(
@@ -81,5 +90,5 @@ class Open(BandStyle):
                 f"Hold the middle mark at the top of the mandrel at {start_words} and bring both ends round to cross at the back.",
                 check=adjusts,
             ),
-            Step("harden", "Tap the band on the mandrel with a soft mallet all the way round, so that it keeps its shape in wear."),
+            Step("harden", f"{harden} until the band keeps its shape."),
         ]

@@ -77,9 +77,9 @@ class Stacked(BandStyle):
     def phrase(self) -> str:
         return f"{self.rings} rings soldered side by side"
 
-    def forming(self, start_words: str, head: HeadStyle) -> list[Step]:
+    def forming(self, start_words: str, wires: Wires, head: HeadStyle) -> list[Step]:
         free = 360 - self.soldered_deg
-        thin = 100 * (1 - self.hammered_share)
+        thick = wires["band"].profile.size_mm
         joined = (
             f"Lay the rings side by side, seams apart from each other and away from the back, and solder them {self.soldered_deg:.0f}° "
             f"round the back with medium solder, which melts before the seams do. {free:.0f}° stay free at the top."
@@ -107,7 +107,8 @@ class Stacked(BandStyle):
             Step("solder", joined, count=self.rings - 1, check="Solder has run along every joint, and not too far.", cautions=TORCH),
         ]
         if self.hammered_share:
-            flat = f"Hammer each ring flat on the stake until it is {thin:.0f} % as thick, seen from the side: it opens."
+            thin = thick * (1 - self.hammered_share)
+            flat = f"Hammer each ring flat on the stake, from {thick:.2f} to {thin:.2f} mm seen from the side, by the gauge: it opens."
             check = "All rings are alike on the mandrel, and no thinner than intended."
             steps.insert(3, Step("flatten", flat, count=self.rings, check=check, cautions=HAMMER))
         return steps

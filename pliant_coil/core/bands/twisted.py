@@ -11,6 +11,7 @@ from pliant_coil.core.finish import Finish
 from pliant_coil.core.heads.base import HeadStyle
 from pliant_coil.core.moves import Move, Straight, Twist
 from pliant_coil.core.moves.base import on_circle
+from pliant_coil.core.packing import CLEARANCE_MM
 from pliant_coil.core.refusal import refuse
 from pliant_coil.core.steps import Step
 from pliant_coil.core.wires import FormedRing, Shift, WireRun, Wires, WireSpec
@@ -93,13 +94,15 @@ class Twisted(BandStyle):
     def phrase(self) -> str:
         return f"{self.wires} wires twisted, a turn in {self.lay_mm:g} mm"
 
-    def forming(self, start_words: str, head: HeadStyle) -> list[Step]:
+    def forming(self, start_words: str, wires: Wires, head: HeadStyle) -> list[Step]:
+        d = wires["band"].profile.size_mm
+        hole = 2 * self._helix_mm(d) + d + CLEARANCE_MM
         count = "both" if self.wires == 2 else f"all {self.wires}"
         steps = [
             Step(
                 "twist",
                 f"Grip {count} wires in a pin vise, leave the claws free at each end, and twist evenly to the {self.direction}: "
-                f"one full turn in {self.lay_mm:g} mm. Thread first whatever has to go on a single wire: the twist won't pass its hole.",
+                f"one full turn in {self.lay_mm:g} mm. Thread first what goes on a single wire: the twist needs a hole of {hole:.2f} mm.",
                 check="The lay is even from end to end.",
                 cautions=("With a drill: clamp the far end, go slowly, fingers and sleeves clear of the chuck.",),
             ),

@@ -56,6 +56,9 @@ class Woven(BandStyle):
         8.0, title="Gap for the head", ge=0, le=25, description="Round the band, left unwoven at the top.", json_schema_extra={"unit": "mm"}
     )
     start: Literal["middle", "third", "end"] = Field("end", title="Begin weaving", description="Where along the base wires.")
+    direction: Literal["left to right", "right to left"] = Field(
+        "left to right", title="Direction", description="Which way one weave wire goes."
+    )
     weave_wires: int = Field(1, title="Weave wires", ge=1, le=2, description="Two start from the middle, one each way.")
     ends_mm: float = Field(40.0, title="Ends for the head", ge=10, le=150, json_schema_extra={"unit": "mm"})
     guide_wire_mm: float | None = Field(
@@ -86,7 +89,7 @@ class Woven(BandStyle):
         runs = self._base_runs(wires, weave, radius, fit) + self._weave_runs(wires, weave, radius, fit)
         width = weave.pitch_mm * (self.base_wires - 1) + weave.base_mm + 2 * weave.wire_mm
         thickness = weave.base_mm + 2 * weave.wire_mm
-        return FormedRing(form_diameter_mm, tuple(runs), tuple(shifts), (), self.base_wires, width, thickness, fit)
+        return FormedRing(form_diameter_mm, tuple(runs), tuple(shifts), (), self.base_wires, width, thickness, lambda: fit)
 
     def _fit(self, weave: Weave, radius: float, form_diameter_mm: float, guide_mm: float) -> Fit:
         """Whole cycles, mirrored about the middle, nearest the flat length (2π − γ)·(D/2 + w + d/2)."""
@@ -141,8 +144,9 @@ class Woven(BandStyle):
         back = Weaving(label, weave, half, radius, 0.0, backwards=True)
         if self.weave_wires == 2:
             return [WireRun(wires["weave"], (back,)), WireRun(wires["weave"], (outwards,))]
-        inwards = Weaving(label, weave, half, radius, -fit.made_mm / 2, backwards=False)
-        return [WireRun(wires["weave"], (inwards, outwards))]
+        if self.direction == "right to left":
+            return [WireRun(wires["weave"], (Weaving(label, weave, half, radius, fit.made_mm / 2, backwards=True), back))]
+        return [WireRun(wires["weave"], (Weaving(label, weave, half, radius, -fit.made_mm / 2, backwards=False), outwards))]
 
     def check(self, inside_diameter_mm: float, wires: Wires, head: HeadStyle, finish: Finish) -> None:
         for role in ("base", "weave"):
@@ -165,11 +169,11 @@ class Woven(BandStyle):
         wires = {2: "two", 3: "three", 4: "four"}[self.base_wires]
         return f"{wires} wires woven {self.program.strip()}"
 
-    def forming(self, start_words: str, head: HeadStyle) -> list[Step]:
+    def forming(self, start_words: str, wires: Wires, head: HeadStyle) -> list[Step]:
         begin = {
             "middle": "from the middle to one end, then from the middle to the other",
-            "third": "from a third of the way, then from there to the other end",
-            "end": "from one end to the other",
+            "third": f"from a third of the way {self.direction}, then from there to the other end",
+            "end": f"from one end to the other, {self.direction}",
         }[self.start if self.weave_wires == 1 else "middle"]
         guide = f"Bend a scrap of wire round the mandrel at {start_words}, mark the gap for the head, and straighten it: your length guide."
         weave = f"Tape the base wires side by side and weave {self.program.strip()} {begin}. Push each repeat up to the last."

@@ -1449,6 +1449,13 @@ export interface components {
              */
             start: "middle" | "third" | "end";
             /**
+             * Direction
+             * @description Which way one weave wire goes.
+             * @default left to right
+             * @enum {string}
+             */
+            direction: "left to right" | "right to left";
+            /**
              * Weave wires
              * @description Two start from the middle, one each way.
              * @default 1
