@@ -241,7 +241,9 @@ def _cycle_points(weave: Weave) -> list[tuple[float, float, float]]:
 
     # A wrap passes under its wires a quarter of a step after it began and over them at three quarters. What goes
     # across without advancing leans by a quarter, so that it lies midway between its neighbours there too.
-    lean, slight = _LEAN * step, _SLIGHT * step
+    lean = _LEAN * step
+    # Wraps that are all alike lie side by side as they are.
+    slight = _SLIGHT * step if len(weave.groups) > 1 else 0.0
 
     def quarter(wire: int, from_deg: float, advance: float, flat: str = "") -> None:
         """A quarter of a loop; on its `flat` third, "first" or "last", it only goes round, and makes up for it before or after."""
