@@ -9,13 +9,15 @@ import subprocess
 import sys
 import time
 from collections.abc import Callable
+from functools import partial
 from pathlib import Path
 
 import httpx2 as httpx
 from playwright.sync_api import sync_playwright
 
+from pliant_coil.core.bands.base import all_bands
 from pliant_coil.core.planner import plan
-from pliant_coil.core.recipe import read_ring
+from pliant_coil.core.recipe import RingFile, read_ring
 from tools.chromium import LAUNCH
 from tools.serving import demo
 
@@ -38,12 +40,24 @@ def milliseconds(work: Callable[[int], object], rounds: int) -> float:
     return statistics.median(times)
 
 
+def plan_one(rings: list[RingFile], paths: bool, k: int) -> object:
+    """One of several rings, in turn."""
+    return plan(rings[k % len(rings)], paths=paths)
+
+
 def in_process() -> dict[str, float]:
     """Planning without a server, with and without paths."""
     files = [read_ring(ring(size)) for size in SIZES]
+    bands = {style: [read_ring({"finger": {"size": size}, "band": {"style": style}}) for size in SIZES[::2]] for style in all_bands()}
+
+    def slowest(paths: bool) -> float:
+        return max(milliseconds(partial(plan_one, rings, paths), 40) for rings in bands.values())
+
     return {
         "plan": milliseconds(lambda k: plan(files[k % len(files)]), 300),
         "plan with paths": milliseconds(lambda k: plan(files[k % len(files)], paths=True), 300),
+        "slowest band": slowest(False),
+        "slowest band with paths": slowest(True),
     }
 
 
@@ -57,7 +71,15 @@ def over_http(address: str) -> dict[str, float]:
             trivial.append(milliseconds(lambda _: client.get("/api/version"), 1))
             planned.append(milliseconds(lambda k: client.post("/api/plan", content=bodies[k % len(bodies)], headers=headers), 1))
         # The first answers warm both up.
-        return {"trivial endpoint": statistics.median(trivial[40:]), "POST /api/plan": statistics.median(planned[40:])}
+        large = json.dumps(
+            {"finger": {"size": "US 16"}, "band": {"style": "woven", "program": "AB1"}, "wires": {"weave": {"diameter": "0.25 mm"}}}
+        )
+        woven = milliseconds(lambda _: client.post("/api/plan?paths=true", content=large, headers=headers), 20)
+        return {
+            "largest weave over HTTP": woven,
+            "trivial endpoint": statistics.median(trivial[40:]),
+            "POST /api/plan": statistics.median(planned[40:]),
+        }
 
 
 KEYSTROKE = """
@@ -124,6 +146,9 @@ def start_once() -> None:
 LIMITS = {
     "plan": ("≤ 3 ms", "ms"),
     "plan with paths": ("", "ms"),
+    "slowest band": ("≤ 5 ms", "ms"),
+    "slowest band with paths": ("≤ 60 ms", "ms"),
+    "largest weave over HTTP": ("≤ 150 ms", "ms"),
     "trivial endpoint": ("", "ms"),
     "POST /api/plan": ("", "ms"),
     "POST /api/plan over trivial": ("≤ 3", "×"),
