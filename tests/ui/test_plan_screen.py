@@ -240,3 +240,29 @@ def test_the_ring_turns_or_says_why_not(plan: Page) -> None:
     expect(plan.locator("canvas").or_(plan.get_by_text("This browser can’t draw in space"))).to_be_visible()
     plan.get_by_role("button", name="Still pictures").click()
     expect(plan.get_by_role("img", name="The ring from above")).to_be_visible()
+
+
+def test_a_tapped_coil_lengthens_its_run_on_both_sides(plan: Page, server: str) -> None:
+    ring = {"title": "Bound", "band": {"style": "bundled", "runs": "5 inner, 3 all"}}
+    made = plan.request.post(f"{server}/api/rings", data=ring).json()
+    plan.goto(f"{server}/plan/{made['id']}")
+    chart = plan.get_by_role("region", name="The weave chart")
+    expect(chart).to_contain_text("Bound 5 inner, 3 all, 5 inner")
+    coils = chart.locator("svg rect")
+    coils.nth(coils.count() // 2).click()
+    expect(chart).to_contain_text("Bound 6 inner, 3 all, 6 inner")
+    expect(plan.get_by_role("button", name="Band: 4 wires bound 6 inner, 3 all")).to_be_visible()
+
+
+def test_ends_and_short_tail_are_chosen_at_their_phrase(plan: Page) -> None:
+    before = cut(plan)
+    phrase(plan, "Ends: locked twice")
+    plan.get_by_role("button", name="Scroll").click()
+    plan.keyboard.press("Escape")
+    expect(plan.get_by_test_id("cut")).not_to_have_text(before)
+    phrase(plan, "Ends: locked twice each side, ends in scrolls")
+    plan.get_by_role("button", name="Loop", exact=True).click()
+    plan.get_by_role("textbox", name="Loop, inside").fill("9")
+    expect(plan.get_by_role("dialog")).to_contain_text("Is out of range. What would do: at most 6.")
+    plan.keyboard.press("Escape")
+    expect(plan.get_by_test_id("mind")).to_contain_text("The figures below are those of the last ring that could be planned.")

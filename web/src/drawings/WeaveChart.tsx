@@ -44,7 +44,7 @@ export const WeaveChart = memo(function WeaveChart({ fit, baseMetal, weaveMetal,
           {fit.kind === 'braid' && <Strands fit={fit} metal={baseMetal} />}
           {repeats.map((k) => (
             <g key={k} transform={`translate(${offset + k * fit.repeat_mm} 0)`}>
-              <Wraps fit={fit} metal={weaveMetal} />
+              <Wraps fit={fit} metal={weaveMetal} {...(fit.kind === 'bind' && onWrap ? { onWrap } : {})} />
             </g>
           ))}
         </g>

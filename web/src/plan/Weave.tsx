@@ -7,11 +7,14 @@ import { useProgramChanges, useWeavePrograms } from '../api/queries';
 import { useTell } from '../app/Notices';
 import { WeaveChart } from '../drawings/WeaveChart';
 import { mm, signed } from '../words/figures';
-import { groupOfWrap, groupsOf, programOf, withWraps } from '../words/program';
+import { groupOfWrap, groupsOf, programOf, withCoil, withWraps } from '../words/program';
 import { useDesk } from './Desk';
 import { valueAt } from './draft';
 
 type Fit = NonNullable<Plan['fit']>;
+
+/** What a bound row is planned with when no runs are given. */
+const USUAL_RUNS = '5 inner, 3 all, 10 inner, 3 all';
 
 /** The chart of a band that is made of repeats: how they fill the length, and the program under one's fingers. */
 export function Weave({ plan }: { plan: Plan }) {
@@ -19,9 +22,17 @@ export function Weave({ plan }: { plan: Plan }) {
   const fit = plan.fit;
   const typed = valueAt(draft, 'band.program');
   const program = typeof typed === 'string' ? typed : (fit?.program ?? '');
+  const typedRuns = valueAt(draft, 'band.runs');
+  const runs = typeof typedRuns === 'string' ? typedRuns : USUAL_RUNS;
+  const kind = fit?.kind;
+  const coils = fit?.passes.length ?? 0;
   const addWrap = useCallback(
-    (wrap: number) => change('band.program', withWraps(program, groupOfWrap(program, wrap), 1)),
-    [change, program],
+    (wrap: number) => {
+      if (kind === 'weave') change('band.program', withWraps(program, groupOfWrap(program, wrap), 1));
+      // A bound row mirrors its runs: coils are counted from the middle, whichever side is tapped.
+      else change('band.runs', withCoil(runs, wrap >= coils / 2 ? wrap - coils / 2 : coils / 2 - 1 - wrap));
+    },
+    [change, kind, program, runs, coils],
   );
   if (!fit) return null;
   const metal = (role: string) => plan.wires.find((w) => w.role === role)?.metal ?? plan.wires[0]?.metal ?? 'copper';
@@ -35,7 +46,7 @@ export function Weave({ plan }: { plan: Plan }) {
         fit={fit}
         baseMetal={metal('base')}
         weaveMetal={metal(woven ? 'weave' : 'bind')}
-        onWrap={woven ? addWrap : undefined}
+        onWrap={fit.kind === 'braid' ? undefined : addWrap}
       />
       {woven && <Wraps program={program} />}
       {woven && <Programs program={program} baseWires={fit.base.length} />}
@@ -48,7 +59,8 @@ function summary(fit: Fit): string {
   const rest = fit.left_each_end_mm;
   const ends = rest >= 0 ? `${mm(rest)} mm bare at each end` : `${mm(-rest)} mm over at each end`;
   const filled = `${mm(fit.made_mm)} of ${mm(fit.target_mm)} mm, ${ends}.`;
-  if (fit.kind === 'bind') return `Bound ${fit.program}, from the middle outwards: ${filled}`;
+  if (fit.kind === 'bind')
+    return `Bound ${fit.program}, from the middle outwards: ${filled} Tap a coil for one more in its run.`;
   return `${fit.repeats} repeats of ${fit.program}: ${filled} A repeat more or less: ${signed(fit.repeat_changes_us, 2)} US.`;
 }
 

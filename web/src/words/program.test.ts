@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { groupOfWrap, groupsOf, withWraps } from './program';
+import { groupOfWrap, groupsOf, withCoil, withWraps } from './program';
 
 test('a wrap more or fewer changes its own group', () => {
   expect(withWraps('A3 AB1', 0, 1)).toBe('A4 AB1');
@@ -10,4 +10,14 @@ test('a wrap more or fewer changes its own group', () => {
 
 test('a tapped wrap knows its group', () => {
   expect([0, 1, 2, 3].map((wrap) => groupOfWrap('A3 AB1', wrap))).toEqual([0, 0, 0, 1]);
+});
+
+test.each([
+  [0, '6 inner, 3 all'],
+  [4, '6 inner, 3 all'],
+  [5, '5 inner, 4 all'],
+  [8, '6 inner, 3 all'],
+  [13, '5 inner, 4 all'],
+])('coil %i from the middle belongs to its run, also where the runs repeat', (coil, runs) => {
+  expect(withCoil('5 inner, 3 all', coil)).toBe(runs);
 });
