@@ -25,7 +25,7 @@ def steps(ring: Ring, formed: FormedRing, finished_mm: float, cuts: list[Cut], m
         *_cutting(formed, cuts),
         *_marking(marks),
         *head.threading(),
-        *band.forming(start, ring.wires, head),
+        *band.forming(start, formed, head),
         *band.head_steps(head),
         *_locking(ring, start),
         *_trimming(ring),

@@ -145,3 +145,37 @@ def test_ends_that_show_take_wire_on_both_sides(ends: str, each: float | None) -
 def test_the_short_tail_binds_early_when_asked() -> None:
     told = planned({"style": "turned", "winding": "one-way", "turns": 3}, finish={"short_tail": "early"})
     assert any("once the first turn lies" in s.text for s in told.steps if s.stage == "lock")
+
+
+def test_a_twist_may_be_given_by_its_turns() -> None:
+    rest: dict[str, Any] = {"wires": {"band": {"diameter": "1 mm"}}, "finger": {"size": "US 8"}}
+    told = planned({"style": "twisted", "full_turns": 8, "claw_mm": 0}, **rest)
+    (count,) = {m.count for w in told.wires for m in w.moves if m.kind == "twist"}
+    assert count == 8
+    along = 2 * math.pi * (told.start.inside_diameter_mm / 2 + 1) - 8
+    # Two wires, each on a helix of the wire's own radius.
+    assert sum(w.net_mm for w in told.wires) / 2 == pytest.approx(math.hypot(along, 8 * math.pi * 1.0), rel=1e-3)
+    with pytest.raises(Refusal, match=r"band\.full_turns"):
+        planned({"style": "twisted", "full_turns": 60}, **rest)
+
+
+def test_a_stack_says_how_far_it_is_soldered_and_how_thin_it_gets() -> None:
+    told = planned({"style": "stacked", "soldered_deg": 110}, finger={"size": "UK K"}, wires={"band": {"diameter": "1.6 mm"}})
+    words = " ".join(s.text for s in told.steps)
+    arc = math.radians(110) * (told.finished.inside_diameter_mm + told.band.thickness_mm) / 2
+    assert f"over {arc:.0f} mm, 110° round the back" in words
+    assert "from 1.60 to 1.20 mm seen from the side" in words
+    assert told.band.width_mm == pytest.approx(5 * 1.2)
+
+
+@pytest.mark.parametrize(
+    ("wire", "said"),
+    [
+        ({"diameter": "0.8 mm"}, "flatten it a little"),
+        ({"diameter": "1.2 mm"}, "with a soft mallet"),
+        ({"diameter": "0.8 mm", "temper": "half-hard"}, "Tap it lightly"),
+    ],
+)
+def test_open_bands_are_hardened_by_their_wire(wire: dict[str, Any], said: str) -> None:
+    told = planned({"style": "open"}, wires={"band": wire})
+    assert said in next(s.text for s in told.steps if s.stage == "harden")

@@ -42,7 +42,7 @@ class BandStyle(Part, ABC):
         """Its words in the ring's sentence."""
 
     @abstractmethod
-    def forming(self, start_words: str, wires: Wires, head: HeadStyle) -> list[Step]:
+    def forming(self, start_words: str, formed: FormedRing, head: HeadStyle) -> list[Step]:
         """Steps that bring the wire on the mandrel."""
 
     def head_steps(self, head: HeadStyle) -> list[Step]:

@@ -161,7 +161,7 @@ class Braided(BandStyle):
     def phrase(self) -> str:
         return f"braided from {self.strands} strands"
 
-    def forming(self, start_words: str, wires: Wires, head: HeadStyle) -> list[Step]:
+    def forming(self, start_words: str, formed: FormedRing, head: HeadStyle) -> list[Step]:
         over = (self.strands - 1) // 2
         other = self.strands - 1 - over
         folded = (

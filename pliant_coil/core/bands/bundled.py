@@ -160,7 +160,7 @@ class Bundled(BandStyle):
     def phrase(self) -> str:
         return f"{self.strands} wires bound {self.runs.strip()}"
 
-    def forming(self, start_words: str, wires: Wires, head: HeadStyle) -> list[Step]:
+    def forming(self, start_words: str, formed: FormedRing, head: HeadStyle) -> list[Step]:
         runs = self.runs.strip()
         row = (
             f"Tape the {self.strands} wires side by side. Bind from the middle mark outwards, flat side in: {runs}, the same on both sides."

@@ -79,7 +79,7 @@ class Crossed(BandStyle):
     def phrase(self) -> str:
         return "turned twice and crossed at the back"
 
-    def forming(self, start_words: str, wires: Wires, head: HeadStyle) -> list[Step]:
+    def forming(self, start_words: str, formed: FormedRing, head: HeadStyle) -> list[Step]:
         held = "the bead" if head.least_wraps else "the middle mark"
         return [
             Step("form", f"Hold {held} against the mandrel at {start_words} and bring one tail round, to the other lane at the back."),

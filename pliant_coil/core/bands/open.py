@@ -69,8 +69,8 @@ class Open(BandStyle):
     def phrase(self) -> str:
         return f"open at the back with {self.overlap_mm:g} mm overlap"
 
-    def forming(self, start_words: str, wires: Wires, head: HeadStyle) -> list[Step]:
-        wire = wires["band"]
+    def forming(self, start_words: str, formed: FormedRing, head: HeadStyle) -> list[Step]:
+        wire = formed.runs[0].wire
         thin, soft = wire.profile.size_mm < THIN_MM, wire.temper == "soft"
         harden = "Tap the band all the way round on the mandrel with a soft mallet" if soft else "Tap it lightly on the mandrel"
         if thin and soft:

@@ -77,12 +77,13 @@ class Stacked(BandStyle):
     def phrase(self) -> str:
         return f"{self.rings} rings soldered side by side"
 
-    def forming(self, start_words: str, wires: Wires, head: HeadStyle) -> list[Step]:
+    def forming(self, start_words: str, formed: FormedRing, head: HeadStyle) -> list[Step]:
         free = 360 - self.soldered_deg
-        thick = wires["band"].profile.size_mm
+        thick = formed.runs[0].wire.profile.size_mm
+        arc = math.radians(self.soldered_deg) * (formed.shifted_mm + formed.thickness_mm) / 2
         joined = (
-            f"Lay the rings side by side, seams apart from each other and away from the back, and solder them {self.soldered_deg:.0f}° "
-            f"round the back with medium solder, which melts before the seams do. {free:.0f}° stay free at the top."
+            f"Lay the rings side by side, seams apart from each other and away from the back, and solder them over {arc:.0f} mm, "
+            f"{self.soldered_deg:.0f}° round the back, with medium solder, which melts before them. {free:.0f}° stay free at the top."
         )
         steps = [
             Step(

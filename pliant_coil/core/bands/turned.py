@@ -81,7 +81,7 @@ class Turned(BandStyle):
     def phrase(self) -> str:
         return f"turned {times_words(self.turns)} {'each way' if self.winding == 'both-ways' else 'one way'}"
 
-    def forming(self, start_words: str, wires: Wires, head: HeadStyle) -> list[Step]:
+    def forming(self, start_words: str, formed: FormedRing, head: HeadStyle) -> list[Step]:
         held = "the bead" if head.least_wraps else "the mark"
         round_words = f"{times_words(self.turns)} all the way round, side by side."
         if self.winding == "both-ways":

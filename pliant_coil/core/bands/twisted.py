@@ -30,10 +30,17 @@ class Twisted(BandStyle):
     lay_mm: float = Field(
         6.0, title="One full turn in", ge=1.5, le=40, description="The lay: length of one full turn.", json_schema_extra={"unit": "mm"}
     )
+    full_turns: int | None = Field(
+        None, title="Full turns in all", ge=1, le=60, description="Instead of the lay: it follows from the band's length."
+    )
     direction: Literal["right", "left"] = Field("right", title="Direction")
     tapped_share: float = Field(0.1, title="Tapped flat by", ge=0, le=0.3, description="Share of the thickness that light hammering takes.")
     top_gap_mm: float = Field(8.0, title="Open at the top", ge=0, le=20, json_schema_extra={"unit": "mm"})
     claw_mm: float = Field(15.0, title="Claws", ge=0, le=40, description="Length of each untwisted end.", json_schema_extra={"unit": "mm"})
+
+    def _lay(self, along_mm: float) -> float:
+        """Length of one full turn: as given, or as so many turns make it."""
+        return self.lay_mm if self.full_turns is None else along_mm / self.full_turns
 
     def _helix_mm(self, wire_mm: float) -> float:
         """How far a strand runs beside the middle line: n equal wires lie on a circle of d / sin(π/n) across."""
@@ -47,16 +54,17 @@ class Twisted(BandStyle):
         radius = form_diameter_mm / 2 + thick / 2
         half_gap = self.top_gap_mm / 2 / radius
         sweep = 2 * math.pi - 2 * half_gap
+        lay = self._lay(radius * sweep)
         hand = 1 if self.direction == "right" else -1
         runs = []
         for k in range(self.wires):
             twist = Twist(
-                f"twist ×{round(radius * sweep / self.lay_mm)}",
+                f"twist ×{round(radius * sweep / lay)}",
                 radius,
                 half_gap,
                 sweep,
                 helix,
-                self.lay_mm,
+                lay,
                 2 * math.pi * k / self.wires,
                 hand,
             )
@@ -82,9 +90,10 @@ class Twisted(BandStyle):
         if wire.profile.name != "round":
             refuse("wires.band.profile", f"a twist of {wire.profile.name} wire isn't reckoned here", "round")
         least = 2.2 * self.wires * wire.profile.size_mm / math.sqrt(self.wires)
-        if self.lay_mm < least:
+        lay = self._lay(math.pi * inside_diameter_mm - self.top_gap_mm)
+        if lay < least:
             refuse(
-                "band.lay_mm",
+                "band.lay_mm" if self.full_turns is None else "band.full_turns",
                 f"{self.wires} wires of {wire.profile.size_mm:.2f} mm break before they are twisted so tight",
                 f"at least {least:.1f} mm",
             )
@@ -92,17 +101,19 @@ class Twisted(BandStyle):
             refuse("band.top_gap_mm", "is wider than the ring", f"up to {inside_diameter_mm:.0f} mm")
 
     def phrase(self) -> str:
-        return f"{self.wires} wires twisted, a turn in {self.lay_mm:g} mm"
+        tight = f"a turn in {self.lay_mm:g} mm" if self.full_turns is None else f"{self.full_turns} turns"
+        return f"{self.wires} wires twisted, {tight}"
 
-    def forming(self, start_words: str, wires: Wires, head: HeadStyle) -> list[Step]:
-        d = wires["band"].profile.size_mm
+    def forming(self, start_words: str, formed: FormedRing, head: HeadStyle) -> list[Step]:
+        tight = f"one full turn in {self.lay_mm:g} mm" if self.full_turns is None else f"{self.full_turns} full turns in all"
+        d = formed.runs[0].wire.profile.size_mm
         hole = 2 * self._helix_mm(d) + d + CLEARANCE_MM
         count = "both" if self.wires == 2 else f"all {self.wires}"
         steps = [
             Step(
                 "twist",
                 f"Grip {count} wires in a pin vise, leave the claws free at each end, and twist evenly to the {self.direction}: "
-                f"one full turn in {self.lay_mm:g} mm. Thread first what goes on a single wire: the twist needs a hole of {hole:.2f} mm.",
+                f"{tight}. Thread first what goes on a single wire: the twist needs a hole of {hole:.2f} mm.",
                 check="The lay is even from end to end.",
                 cautions=("With a drill: clamp the far end, go slowly, fingers and sleeves clear of the chuck.",),
             ),

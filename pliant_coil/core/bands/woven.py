@@ -169,7 +169,7 @@ class Woven(BandStyle):
         wires = {2: "two", 3: "three", 4: "four"}[self.base_wires]
         return f"{wires} wires woven {self.program.strip()}"
 
-    def forming(self, start_words: str, wires: Wires, head: HeadStyle) -> list[Step]:
+    def forming(self, start_words: str, formed: FormedRing, head: HeadStyle) -> list[Step]:
         begin = {
             "middle": "from the middle to one end, then from the middle to the other",
             "third": f"from a third of the way {self.direction}, then from there to the other end",

@@ -1242,6 +1242,11 @@ export interface components {
              */
             lay_mm: number;
             /**
+             * Full turns in all
+             * @description Instead of the lay: it follows from the band's length.
+             */
+            full_turns?: number | null;
+            /**
              * Direction
              * @default right
              * @enum {string}

@@ -33,7 +33,7 @@ export const RingView = memo(function RingView({ plan, side, active, onActive }:
         <g
           key={k}
           fill="none"
-          strokeLinecap="butt"
+          strokeLinecap={chunk.round ? 'round' : 'butt'}
           strokeLinejoin="round"
           onMouseEnter={() => onActive({ wire: chunk.wire, move: chunk.move })}
           onClick={() => onActive({ wire: chunk.wire, move: chunk.move })}

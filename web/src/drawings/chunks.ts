@@ -9,6 +9,8 @@ export interface Chunk {
   depth: number;
   width: number;
   colours: MetalColours;
+  /** It turns sharply: its pieces meet round, or their corners would stick out. */
+  round: boolean;
   wire: number;
   move: number;
 }
@@ -36,7 +38,8 @@ export function chunksOf(plan: Plan, drawing: Drawing, side: Side): Chunk[] {
     if (!told) continue;
     const points = strand.points.map(project[side]);
     const colours = metalColours(told.metal);
-    const deep = (ROUND.has(strand.kind) ? DEEP_ROUND : DEEP) * told.width_mm;
+    const round = ROUND.has(strand.kind);
+    const deep = (round ? DEEP_ROUND : DEEP) * told.width_mm;
     for (let start = 0; start < points.length - 1;) {
       const from = points[start]?.[2] ?? 0;
       let end = start + 1;
@@ -44,7 +47,7 @@ export function chunksOf(plan: Plan, drawing: Drawing, side: Side): Chunk[] {
       const part = points.slice(start, end + 1);
       const depth = part.reduce((sum, p) => sum + p[2], 0) / part.length;
       const d = part.map(([x, y], k) => `${k ? 'L' : 'M'}${x.toFixed(2)} ${y.toFixed(2)}`).join('');
-      chunks.push({ d, depth, width: told.width_mm, colours, wire, move: strand.move });
+      chunks.push({ d, depth, width: told.width_mm, colours, round, wire, move: strand.move });
       start = end;
     }
   }

@@ -72,7 +72,7 @@ function Field({
         usual={field.default as number | undefined}
       />
     );
-  if (field.anyOf?.some((kind) => kind.type === 'number'))
+  if (field.anyOf?.some((kind) => kind.type === 'number' || kind.type === 'integer'))
     return <NumberEntry path={path} label={label} help={help} unit={field.unit} optional />;
   if (field.type === 'number')
     return (
