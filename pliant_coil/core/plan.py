@@ -2,7 +2,7 @@
 
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel
 
 
 class SizeTold(BaseModel):
@@ -134,30 +134,24 @@ class BandTold(BaseModel):
     """By how much an ordinary tapered mandrel reads apart under its two edges."""
 
 
-class ChartWireTold(BaseModel):
+class ChartWire(BaseModel):
     """A base wire on the weave chart."""
-
-    model_config = ConfigDict(from_attributes=True)
 
     name: str
     z_mm: float
     width_mm: float
 
 
-class PassTold(BaseModel):
+class ChartPass(BaseModel):
     """One wrap of a repeat: where along the repeat, round which base wires (numbered from 0)."""
-
-    model_config = ConfigDict(from_attributes=True)
 
     at_mm: float
     first: int
     last: int
 
 
-class FitTold(BaseModel):
+class Fit(BaseModel):
     """How whole repeats fill the length that the size asks for."""
-
-    model_config = ConfigDict(from_attributes=True)
 
     kind: Literal["weave", "bind", "braid"]
     program: str
@@ -172,8 +166,8 @@ class FitTold(BaseModel):
     guide_mm: float
     guide_words: str
     wire_mm: float
-    base: list[ChartWireTold]
-    passes: list[PassTold]
+    base: list[ChartWire]
+    passes: list[ChartPass]
     strands: list[list[list[float]]]
     """For a braid: each strand over one repeat, along it, along the finger, away from it."""
 
@@ -231,7 +225,7 @@ class Plan(BaseModel):
     contributions: list[ContributionTold]
     schools: list[SchoolTold]
     band: BandTold
-    fit: FitTold | None
+    fit: Fit | None
     """For bands that are made of repeats."""
     wires: list[WireTold]
     beads: list[BeadTold]

@@ -12,7 +12,6 @@ from pliant_coil.core.plan import (
     BeadTold,
     ContributionTold,
     Drawing,
-    FitTold,
     MarkTold,
     MoveTold,
     PhraseTold,
@@ -58,7 +57,7 @@ def plan(file: RingFile, *, paths: bool = False) -> Plan:
         contributions=[ContributionTold(cause=c.cause, us_sizes=round(c.us_sizes, 3), mm=round(c.mm, 4)) for c in contributions(formed)],
         schools=_schools(ring, aim, solved),
         band=_band(formed),
-        fit=FitTold.model_validate(formed.fit) if formed.fit else None,
+        fit=formed.fit,
         wires=_wires(formed, cuts, marked, sizing),
         beads=_beads(formed),
         steps=[

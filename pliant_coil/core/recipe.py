@@ -104,7 +104,7 @@ class RingFile(Part):
     def wire(self, role: str) -> WireSpec:
         """The wire in `role`: what the file says of it, the rest as is usual for the head or the band."""
         usual: WireSpec = {**self.head.usual_wires, **self.band.usual_wires}[role]
-        given = self.wires.get(role)  # type: ignore[call-overload]
+        given = next((spec for named, spec in self.wires.items() if named == role), None)
         if given is None:
             return usual
         return usual.model_copy(update={name: getattr(given, name) for name in given.model_fields_set})

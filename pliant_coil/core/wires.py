@@ -12,9 +12,9 @@ from pliant_coil.core.gauges import read_diameter
 from pliant_coil.core.inside import InsideCircle, largest_circle
 from pliant_coil.core.metals import METALS, Metal, Temper
 from pliant_coil.core.moves import Move, Obstacle
+from pliant_coil.core.plan import Fit
 from pliant_coil.core.profiles import Profile, ProfileName
 from pliant_coil.core.refusal import refuse
-from pliant_coil.core.weaving import Pass
 
 Role = Literal["band", "base", "weave", "bind", "tie", "coil", "sew"]
 MetalCode = Literal["copper", "plated-copper", "brass", "bronze", "sterling", "fine-silver", "gold-filled", "stainless", "aluminium"]
@@ -134,40 +134,6 @@ class Bead:
     centre: tuple[float, float, float]
     wire: RoleWire
     passes: int
-
-
-@dataclass(frozen=True, slots=True)
-class ChartWire:
-    """A base wire on the weave chart: its letter, its middle along the finger, its width [mm]."""
-
-    name: str
-    z_mm: float
-    width_mm: float
-
-
-@dataclass(frozen=True, slots=True)
-class Fit:
-    """How whole repeats fill the length that the size asks for. Lengths in mm along the flat work."""
-
-    kind: Literal["weave", "bind", "braid"]
-    program: str
-    repeats: int
-    repeat_mm: float
-    made_mm: float
-    target_mm: float
-    left_each_end_mm: float
-    repeat_changes_us: float
-    """US sizes that a repeat more makes, when the ends stay as they are."""
-    wire_per_repeat_mm: float
-    mirrored: bool
-    guide_mm: float
-    """Length of the scrap-wire guide between its bends."""
-    guide_words: str
-    wire_mm: float
-    base: tuple[ChartWire, ...]
-    passes: tuple[Pass, ...]
-    strands: tuple[tuple[tuple[float, float, float], ...], ...] = ()
-    """For a braid: each strand over one repeat, along it, along the finger, away from it."""
 
 
 @dataclass(frozen=True)

@@ -1,8 +1,7 @@
 """Keeping rings: list, open, save, copy, put away and take out again."""
 
 import math
-from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import AbstractContextManager
 from dataclasses import dataclass
 from datetime import datetime
 from uuid import UUID
@@ -12,16 +11,12 @@ from sqlalchemy.orm import Session
 from pliant_coil.core.planner import sentence_text
 from pliant_coil.core.recipe import RingFile, read_ring
 from pliant_coil.core.ring import make_ring
+from pliant_coil.services.scope import NotFound, in_workshop
 from pliant_coil.store import rings as store
-from pliant_coil.store import workshops
 from pliant_coil.store.database import Sessions
 from pliant_coil.store.models import Ring
 
 UNTITLED = "Untitled ring"
-
-
-class NotFound(LookupError):
-    """There is no such ring, or none any more."""
 
 
 @dataclass(frozen=True)
@@ -58,13 +53,8 @@ class Rings:
         self._sessions = sessions
         self._slug = workshop_slug
 
-    @contextmanager
-    def _work(self) -> Iterator[tuple[Session, UUID]]:
-        with self._sessions.begin() as session:
-            workshop = workshops.find(session, self._slug)
-            if workshop is None:
-                raise NotFound("there is no such workshop")
-            yield session, workshop.id
+    def _work(self) -> AbstractContextManager[tuple[Session, UUID]]:
+        return in_workshop(self._sessions, self._slug)
 
     def page(self, search: str, limit: int, offset: int) -> RingPage:
         """Saved rings, the last changed first."""

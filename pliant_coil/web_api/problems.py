@@ -12,7 +12,7 @@ from starlette.exceptions import HTTPException
 from pliant_coil.core.recipe import RingFile
 from pliant_coil.core.recipe_faults import MOST_FAULTS, fault_from
 from pliant_coil.core.refusal import Fault, Refusal
-from pliant_coil.services.rings import NotFound
+from pliant_coil.services.scope import NotFound
 from pliant_coil.web_api.logs import LARGEST_BODY, TooLarge
 
 

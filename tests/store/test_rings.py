@@ -9,7 +9,8 @@ from alembic.migration import MigrationContext
 from sqlalchemy import Engine, text
 
 from pliant_coil.core.recipe import read_ring
-from pliant_coil.services.rings import Conflict, NotFound, Rings
+from pliant_coil.services.rings import Conflict, Rings
+from pliant_coil.services.scope import NotFound
 from pliant_coil.services.workshop import DEMO_SLUG, database_answers, seed_demo, workshop_name
 from pliant_coil.store import workshops
 from pliant_coil.store.database import Sessions, connect, sessions_of

@@ -12,10 +12,11 @@ from pliant_coil.core.braiding import Braid, braid_angle_rad
 from pliant_coil.core.finish import Finish
 from pliant_coil.core.heads.base import HeadStyle
 from pliant_coil.core.moves import Loose, Move, Strand
+from pliant_coil.core.plan import Fit
 from pliant_coil.core.refusal import refuse
 from pliant_coil.core.sizes import US_STEP_MM
 from pliant_coil.core.steps import Step
-from pliant_coil.core.wires import Fit, FormedRing, WireRun, Wires, WireSpec
+from pliant_coil.core.wires import FormedRing, WireRun, Wires, WireSpec
 
 MEASURED_MM = 20.0
 """Braid after which the maker measures what a strand has taken."""
@@ -133,9 +134,9 @@ class Braided(BandStyle):
             guide_mm=target,
             guide_words=f"A strand goes across and back {turns:.1f} times; a millimetre of braid takes {braid.wire_per_mm:.2f} mm of it.",
             wire_mm=braid.wire_mm,
-            base=(),
-            passes=(),
-            strands=braid.repeat,
+            base=[],
+            passes=[],
+            strands=[[list(point) for point in strand] for strand in braid.repeat],
         )
 
     def check(self, inside_diameter_mm: float, wires: Wires, head: HeadStyle, finish: Finish) -> None:

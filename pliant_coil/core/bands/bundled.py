@@ -14,12 +14,13 @@ from pliant_coil.core.finish import Finish
 from pliant_coil.core.heads.base import HeadStyle
 from pliant_coil.core.hulls import Bundle
 from pliant_coil.core.moves import Arc, Binding, Loose, Move
+from pliant_coil.core.plan import ChartPass, ChartWire, Fit
 from pliant_coil.core.profiles import Profile
 from pliant_coil.core.refusal import refuse
 from pliant_coil.core.sizes import US_STEP_MM
 from pliant_coil.core.steps import Step
-from pliant_coil.core.weaving import LETTERS, Pass
-from pliant_coil.core.wires import ChartWire, Fit, FormedRing, Shift, WireRun, Wires, WireSpec
+from pliant_coil.core.weaving import LETTERS
+from pliant_coil.core.wires import FormedRing, Shift, WireRun, Wires, WireSpec
 
 SHORT_CAUSE = "bound to the whole coil, a little small"
 STRETCH_CAUSE = "stretched to size on the mandrel"
@@ -132,7 +133,7 @@ class Bundled(BandStyle):
         for run in [*reversed(fitted), *fitted]:
             first, last = (1, self.strands - 2) if run.inner else (0, self.strands - 1)
             for _ in range(run.coils):
-                passes.append(Pass(at - half * bind.width_mm + bind.width_mm / 2, first, last))
+                passes.append(ChartPass(at_mm=at - half * bind.width_mm + bind.width_mm / 2, first=first, last=last))
                 at += bind.width_mm
         return Fit(
             kind="bind",
@@ -148,8 +149,11 @@ class Bundled(BandStyle):
             guide_mm=target,
             guide_words=f"{2 * half} coils in all; one more on each side makes the ring {larger:.2f} US sizes larger.",
             wire_mm=bind.width_mm,
-            base=tuple(ChartWire(LETTERS[k] if k < len(LETTERS) else str(k + 1), z, base.width_mm) for k, z in enumerate(rows)),
-            passes=tuple(passes),
+            base=[
+                ChartWire(name=LETTERS[k] if k < len(LETTERS) else str(k + 1), z_mm=z, width_mm=base.width_mm) for k, z in enumerate(rows)
+            ],
+            strands=[],
+            passes=passes,
         )
 
     def check(self, inside_diameter_mm: float, wires: Wires, head: HeadStyle, finish: Finish) -> None:

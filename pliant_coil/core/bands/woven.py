@@ -16,11 +16,12 @@ from pliant_coil.core.finish import Finish
 from pliant_coil.core.heads.base import HeadStyle
 from pliant_coil.core.moves import Arc, Move, Straight, Weaving
 from pliant_coil.core.moves.base import on_circle
+from pliant_coil.core.plan import ChartPass, ChartWire, Fit
 from pliant_coil.core.refusal import refuse
 from pliant_coil.core.sizes import US_STEP_MM
 from pliant_coil.core.steps import Step
 from pliant_coil.core.weaving import LETTERS, Weave, program_text, read_program
-from pliant_coil.core.wires import ChartWire, Fit, FormedRing, Shift, WireRun, Wires, WireSpec
+from pliant_coil.core.wires import FormedRing, Shift, WireRun, Wires, WireSpec
 
 WEAVE_CAUSE = "weave inside the band"
 GUIDE_CAUSE = "the guide's own thickness"
@@ -99,7 +100,7 @@ class Woven(BandStyle):
         share = target / (2 * math.pi * radius)
         guide = (2 * math.pi * share) * (form_diameter_mm / 2 + guide_mm / 2)
         words = f"Bend it at {guide:.1f} mm: between the bends it is as long as the weave, the gap stays beyond them."
-        letters = [ChartWire(LETTERS[k], weave.z_mm(k), weave.base_mm) for k in range(self.base_wires)]
+        letters = [ChartWire(name=LETTERS[k], z_mm=weave.z_mm(k), width_mm=weave.base_mm) for k in range(self.base_wires)]
         return Fit(
             kind="weave",
             program=program_text(weave.groups),
@@ -114,8 +115,9 @@ class Woven(BandStyle):
             guide_mm=guide,
             guide_words=words,
             wire_mm=weave.wire_mm,
-            base=tuple(letters),
-            passes=tuple(weave.passes()),
+            base=letters,
+            strands=[],
+            passes=[ChartPass(at_mm=p.at_mm, first=p.first, last=p.last) for p in weave.passes()],
         )
 
     def _base_runs(self, wires: Wires, weave: Weave, radius: float, fit: Fit) -> list[WireRun]:

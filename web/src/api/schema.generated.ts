@@ -519,10 +519,22 @@ export interface components {
             lap_mm: number;
         };
         /**
-         * ChartWireTold
+         * ChartPass
+         * @description One wrap of a repeat: where along the repeat, round which base wires (numbered from 0).
+         */
+        ChartPass: {
+            /** At Mm */
+            at_mm: number;
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
+        };
+        /**
+         * ChartWire
          * @description A base wire on the weave chart.
          */
-        ChartWireTold: {
+        ChartWire: {
             /** Name */
             name: string;
             /** Z Mm */
@@ -624,10 +636,10 @@ export interface components {
             short_tail: "last" | "early";
         };
         /**
-         * FitTold
+         * Fit
          * @description How whole repeats fill the length that the size asks for.
          */
-        FitTold: {
+        Fit: {
             /**
              * Kind
              * @enum {string}
@@ -658,9 +670,9 @@ export interface components {
             /** Wire Mm */
             wire_mm: number;
             /** Base */
-            base: components["schemas"]["ChartWireTold"][];
+            base: components["schemas"]["ChartWire"][];
             /** Passes */
-            passes: components["schemas"]["PassTold"][];
+            passes: components["schemas"]["ChartPass"][];
             /** Strands */
             strands: number[][][];
         };
@@ -758,18 +770,6 @@ export interface components {
             start: string;
         };
         /**
-         * PassTold
-         * @description One wrap of a repeat: where along the repeat, round which base wires (numbered from 0).
-         */
-        PassTold: {
-            /** At Mm */
-            at_mm: number;
-            /** First */
-            first: number;
-            /** Last */
-            last: number;
-        };
-        /**
          * PhraseTold
          * @description A phrase of the ring's sentence, and the part of the ring file that it stands for.
          */
@@ -801,7 +801,7 @@ export interface components {
             /** Schools */
             schools: components["schemas"]["SchoolTold"][];
             band: components["schemas"]["BandTold"];
-            fit: components["schemas"]["FitTold"] | null;
+            fit: components["schemas"]["Fit"] | null;
             /** Wires */
             wires: components["schemas"]["WireTold"][];
             /** Beads */
