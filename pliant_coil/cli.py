@@ -7,13 +7,10 @@ import argparse
 import sys
 from collections.abc import Sequence
 from pathlib import Path
-from typing import TYPE_CHECKING, Any
+from typing import Any
 
 from pliant_coil import __version__
-from pliant_coil.core.refusal import Refusal
-
-if TYPE_CHECKING:
-    from pliant_coil.core.plan import Plan
+from pliant_coil.core.words.refusal import Refusal
 
 
 def main(arguments: Sequence[str] | None = None) -> int:
@@ -40,6 +37,8 @@ def _parser() -> argparse.ArgumentParser:
     plan.add_argument("file", metavar="FILE", help="a ring file (*.ring.json); - reads standard input")
     plan.add_argument("--json", action="store_true", help="print the plan as JSON, as POST /api/plan returns it")
     plan.add_argument("--paths", action="store_true", help="with --json: the wires' paths in space too")
+    plan.add_argument("--units", choices=("mm", "in"), default="mm", help="units of every length")
+    plan.add_argument("--sizes", default="us,uk", metavar="CODES", help="size systems, the first one first: uk,us")
     plan.set_defaults(run=_plan)
     sizes = commands.add_parser("sizes", help="convert a ring size to every system")
     sizes.add_argument("text", metavar="TEXT", nargs="+", help='a size as people type it: "UK M", 7 1/4, 54.4 mm')
@@ -50,54 +49,29 @@ def _parser() -> argparse.ArgumentParser:
 
 
 def _plan(options: argparse.Namespace) -> None:
-    from pliant_coil.core.planner import plan
-    from pliant_coil.core.recipe import read_ring_text
-    from pliant_coil.core.refusal import refuse
+    from pliant_coil.core.plan.build import plan
+    from pliant_coil.core.plan.card import card
+    from pliant_coil.core.ring_file.document import read_ring_text
+    from pliant_coil.core.trade.sizes import SYSTEMS
+    from pliant_coil.core.words.refusal import refuse
+    from pliant_coil.core.words.say import Reader
 
     try:
         text = sys.stdin.buffer.read() if options.file == "-" else Path(options.file).read_bytes()
     except (OSError, ValueError) as error:
         refuse(options.file, getattr(error, "strerror", None) or str(error), "a ring file that can be read")
-    told = plan(read_ring_text(text), paths=options.paths)
-    print(told.model_dump_json(indent=2) if options.json else _card(told))
-
-
-def _card(told: "Plan") -> str:
-    lines = [told.title, ""] if told.title else []
-    lines.append(", ".join(phrase.text for phrase in told.sentence) + ".")
-    lines.append("")
-    lines += [
-        f"Finger    {told.target.exact['us']:<22} {told.target.exact['uk']:<22} {told.target.inside_diameter_mm:.2f} mm inside",
-        f"Start at  {told.start.exact['us']:<22} {told.start.exact['uk']:<22} {told.start.inside_diameter_mm:.2f} mm inside",
-        f"Comes off {told.finished.exact['us']:<22} {told.finished.exact['uk']:<22} {told.finished.inside_diameter_mm:.2f} mm inside",
-    ]
-    lines += [f"  {c.cause}: {c.us_sizes:+.2f} US, {c.mm:+.2f} mm" for c in told.contributions]
-    for wire in told.wires:
-        lines += [
-            "",
-            f"{'Run off' if wire.from_reel else 'Cut'} {wire.cut_mm:.0f} mm ({wire.cut_in} in) of {wire.label}, {wire.mass_g:.2f} g",
-        ]
-        lines += [f"  {wire.arithmetic}"]
-        lines += [f"  {m.from_mm:7.1f} – {m.to_mm:6.1f}  {m.label}" for m in wire.moves]
-        lines += [f"  mark {m.at_mm:.1f}  {m.label}" for m in wire.marks]
-    for bead in told.beads:
-        verdict = "fits" if bead.fits else "too small"
-        lines += [
-            "",
-            f"{bead.what.capitalize()} {bead.diameter_mm:g} mm: hole {bead.hole_mm:g}, needs {bead.hole_needed_mm:.2f} mm, {verdict}",
-        ]
-    lines += ["", "Steps"]
-    for number, step in enumerate(told.steps, 1):
-        lines.append(f"{number:3}. {step.text}" + (f" Check: {step.check}" if step.check else ""))
-        lines += [f"     ! {caution}" for caution in step.cautions]
-    lines += ["", *(f"Mind: {warning.text}" for warning in told.warnings)] if told.warnings else []
-    return "\n".join(lines)
+    codes = tuple(code.strip().lower() for code in options.sizes.split(",") if code.strip())
+    if not codes or any(code not in SYSTEMS for code in codes):
+        refuse("--sizes", f"“{options.sizes[:40]}” names a size system that isn't known", ", ".join(SYSTEMS))
+    reader = Reader(options.units, codes)
+    planned = plan(read_ring_text(text), paths=options.paths)
+    print(planned.model_dump_json(indent=2, context={"reader": reader}) if options.json else card(planned, reader))
 
 
 def _sizes(options: argparse.Namespace) -> None:
     import math
 
-    from pliant_coil.core.sizes import SYSTEMS, nearest_mark, read_size
+    from pliant_coil.core.trade.sizes import SYSTEMS, nearest_mark, read_size
 
     diameter = read_size(" ".join(options.text), "size").inside_diameter_mm
     print(f"inside diameter {diameter:.2f} mm, circumference {math.pi * diameter:.2f} mm")
@@ -106,8 +80,7 @@ def _sizes(options: argparse.Namespace) -> None:
 
 
 def _styles(_: argparse.Namespace) -> None:
-    from pliant_coil.core.bands.base import all_bands
-    from pliant_coil.core.heads.base import all_heads
+    from pliant_coil.core.styles.registry import all_bands, all_heads
 
     for kind, styles in (("band", all_bands()), ("head", all_heads())):
         for name, style in styles.items():

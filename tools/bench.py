@@ -15,9 +15,9 @@ from pathlib import Path
 import httpx2 as httpx
 from playwright.sync_api import sync_playwright
 
-from pliant_coil.core.bands.base import all_bands
-from pliant_coil.core.planner import plan
-from pliant_coil.core.recipe import RingFile, read_ring
+from pliant_coil.core.plan.build import plan
+from pliant_coil.core.ring_file.document import RingFile, read_ring
+from pliant_coil.core.styles.registry import all_bands
 from tools.chromium import LAUNCH
 from tools.serving import demo
 

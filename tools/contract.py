@@ -7,7 +7,7 @@ import json
 import sys
 from pathlib import Path
 
-from pliant_coil.core.recipe import ring_schema
+from pliant_coil.core.ring_file.document import ring_schema
 from pliant_coil.web_api.app import create_app
 
 DOCS = Path(__file__).parents[1] / "docs"

@@ -8,9 +8,9 @@ from uuid import UUID
 
 from sqlalchemy.orm import Session
 
-from pliant_coil.core.planner import sentence_text
-from pliant_coil.core.recipe import RingFile, read_ring
-from pliant_coil.core.ring import make_ring
+from pliant_coil.core.making.ring import make_ring
+from pliant_coil.core.plan.build import sentence_text
+from pliant_coil.core.ring_file.document import RingFile, read_ring
 from pliant_coil.services.scope import NotFound, in_workshop
 from pliant_coil.store import rings as store
 from pliant_coil.store.database import Sessions
@@ -122,7 +122,7 @@ def _with_file(session: Session, ring: Ring, number: int | None) -> KeptRing:
     revision = store.revision(session, ring, number)
     if revision is None:
         raise NotFound("the ring has no such revision")
-    return KeptRing(ring.id, revision.number, read_ring(revision.file), ring.updated_at, ring.deleted_at is not None)
+    return KeptRing(ring.id, revision.number, read_ring(revision.file, stored=True), ring.updated_at, ring.deleted_at is not None)
 
 
 def _kept(ring: Ring, file: RingFile) -> KeptRing:

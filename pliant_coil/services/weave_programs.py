@@ -1,6 +1,6 @@
 """Weave programs: the usual ones, and those that a workshop keeps."""
 
-from pliant_coil.core.weaving import PRESETS, program_text, read_program, wires_named
+from pliant_coil.core.mechanics.program import PRESETS, program_text, read_program, wires_named
 from pliant_coil.services.scope import in_workshop
 from pliant_coil.store import weave_programs as store
 from pliant_coil.store.database import Sessions

@@ -4,7 +4,7 @@ from importlib import resources
 
 from sqlalchemy.exc import SQLAlchemyError
 
-from pliant_coil.core.recipe import read_ring_text
+from pliant_coil.core.ring_file.document import read_ring_text
 from pliant_coil.services.rings import columns_of, document_of
 from pliant_coil.store import rings, workshops
 from pliant_coil.store.database import Sessions

@@ -9,9 +9,11 @@ from sqlalchemy.exc import DataError, DBAPIError, OperationalError
 from sqlalchemy.exc import TimeoutError as PoolTimeout
 from starlette.exceptions import HTTPException
 
-from pliant_coil.core.recipe import RingFile
-from pliant_coil.core.recipe_faults import MOST_FAULTS, fault_from
-from pliant_coil.core.refusal import Fault, Refusal
+from pliant_coil.core.ring_file.document import RingFile
+from pliant_coil.core.ring_file.faults import MOST_FAULTS, fault_from
+from pliant_coil.core.trade.sizes import SYSTEMS
+from pliant_coil.core.words.refusal import Fault, Refusal, fault
+from pliant_coil.core.words.say import Reader, write
 from pliant_coil.services.scope import NotFound
 from pliant_coil.web_api.logs import LARGEST_BODY, TooLarge
 
@@ -37,11 +39,11 @@ REFUSED: dict[int | str, dict[str, object]] = {
 MISSING: dict[int | str, dict[str, object]] = {404: {"model": Problems, "description": "There is no such ring"}}
 
 
-_NO_JSON = Fault("", "this isn't JSON that can be read", "a JSON object in UTF-8")
+_NO_JSON = fault("", "this isn't JSON that can be read", "a JSON object in UTF-8")
 
 
-def _answer(status: int, *faults: Fault) -> JSONResponse:
-    errors = [{"field": f.field, "reason": f.reason, "accepted": f.accepted} for f in faults]
+def _answer(status: int, *faults: Fault, reader: Reader = Reader()) -> JSONResponse:
+    errors = [{"field": f.field, "reason": write(f.reason, reader), "accepted": write(f.accepted, reader)} for f in faults]
     return JSONResponse({"errors": errors}, status)
 
 
@@ -50,24 +52,24 @@ def install(app: FastAPI) -> None:
     log = structlog.get_logger("problems")
 
     @app.exception_handler(Refusal)
-    async def refused(_: Request, refusal: Refusal) -> JSONResponse:
-        return _answer(422, *refusal.faults)
+    async def refused(request: Request, refusal: Refusal) -> JSONResponse:
+        return _answer(422, *refusal.faults, reader=_reader_of(request))
 
     @app.exception_handler(RequestValidationError)
     async def invalid(_: Request, error: RequestValidationError) -> JSONResponse:
         faults: dict[str, Fault] = {}
         for detail in error.errors()[:MOST_FAULTS]:
-            fault = _request_fault(detail)
-            faults.setdefault(fault.field, fault)
+            found = _request_fault(detail)
+            faults.setdefault(found.field, found)
         return _answer(422, *faults.values())
 
     @app.exception_handler(NotFound)
     async def missing(_: Request, error: NotFound) -> JSONResponse:
-        return _answer(404, Fault("", str(error)))
+        return _answer(404, fault("", str(error)))
 
     @app.exception_handler(TooLarge)
     async def too_large(_: Request, __: TooLarge) -> JSONResponse:
-        return _answer(413, Fault("", "that is more than any ring file holds", f"up to {LARGEST_BODY} bytes"))
+        return _answer(413, fault("", "that is more than any ring file holds", f"up to {LARGEST_BODY} bytes"))
 
     @app.exception_handler(HTTPException)
     async def http(request: Request, error: HTTPException) -> JSONResponse:
@@ -76,17 +78,17 @@ def install(app: FastAPI) -> None:
             return await too_large(request, error.__cause__)
         if error.status_code == 400:
             return _answer(422, _NO_JSON)
-        return _answer(error.status_code, Fault("", str(error.detail)))
+        return _answer(error.status_code, fault("", str(error.detail)))
 
     @app.exception_handler(DataError)
     async def unstorable(_: Request, __: DataError) -> JSONResponse:
-        return _answer(422, Fault("", "holds characters that can't be kept", "ordinary text"))
+        return _answer(422, fault("", "holds characters that can't be kept", "ordinary text"))
 
     @app.exception_handler(OperationalError)
     @app.exception_handler(PoolTimeout)
     async def unavailable(_: Request, error: Exception) -> JSONResponse:
         log.error("database", error=type(error).__name__)
-        return _answer(503, Fault("", "the record book doesn't answer just now; nothing was changed, try again in a moment"))
+        return _answer(503, fault("", "the record book doesn't answer just now; nothing was changed, try again in a moment"))
 
     @app.exception_handler(DBAPIError)
     async def database(request: Request, error: DBAPIError) -> JSONResponse:
@@ -95,7 +97,13 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(Exception)
     async def unexpected(request: Request, error: Exception) -> JSONResponse:
         log.error("unexpected", path=request.url.path, exc_info=error)
-        return _answer(500, Fault("", "something went wrong on our side; nothing was changed"))
+        return _answer(500, fault("", "something went wrong on our side; nothing was changed"))
+
+
+def _reader_of(request: Request) -> Reader:
+    """For whom a refusal is written; the usual reader where the request says it wrongly."""
+    systems = tuple(code for code in request.query_params.get("sizes", "").split(",") if code in SYSTEMS)
+    return Reader("in" if request.query_params.get("units") == "in" else "mm", systems or ("us", "uk"))
 
 
 def _request_fault(detail: dict[str, object]) -> Fault:
@@ -103,7 +111,7 @@ def _request_fault(detail: dict[str, object]) -> Fault:
     if detail["type"] == "json_invalid":
         return _NO_JSON
     if place == "body" and not steps:
-        return Fault("", "a JSON object is missing" if detail["type"] == "missing" else "this isn't a JSON object", "a JSON object")
+        return fault("", "a JSON object is missing" if detail["type"] == "missing" else "this isn't a JSON object", "a JSON object")
     # Bodies that hold a ring file under `file` are named from inside it, as everywhere.
     inner = steps[1:] if place == "body" and steps[0] == "file" and len(steps) > 1 else steps
     return fault_from({**detail, "loc": tuple(inner)}, RingFile if place == "body" else None)

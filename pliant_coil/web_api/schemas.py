@@ -6,8 +6,8 @@ from uuid import UUID
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from pliant_coil.core.plan import SizeTold
-from pliant_coil.core.recipe import RingFile, Text
+from pliant_coil.core.plan.model import Size
+from pliant_coil.core.ring_file.document import RingFile, Text
 
 
 class Health(BaseModel):
@@ -89,7 +89,7 @@ class SizeRead(BaseModel):
     """A size as it was read."""
 
     system: str
-    size: SizeTold
+    size: Size
     reason: str = ""
 
 
@@ -118,6 +118,8 @@ class StyleTold(BaseModel):
     title: str
     bands: list[str]
     """For a head: the bands that it can be made on."""
+    heads: list[str]
+    """For a band: the heads that can be made on it as it usually is."""
     usual_wires: dict[str, Any]
     parameters: dict[str, Any]
 

@@ -6,8 +6,8 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
-from pliant_coil.core.planner import plan
-from pliant_coil.core.recipe import read_ring
+from pliant_coil.core.plan.build import plan
+from pliant_coil.core.ring_file.document import read_ring
 from tests.core.recipes import AMBER_MEADOW
 
 
@@ -20,7 +20,7 @@ def test_the_plan_is_the_cores(client: TestClient) -> None:
 
 def test_paths_come_when_asked_for(client: TestClient) -> None:
     drawing = client.post("/api/plan?paths=true", json=AMBER_MEADOW).json()["drawing"]
-    assert {strand["kind"] for strand in drawing["strands"]} == {"arc", "straight", "bend", "through", "over", "wrap"}
+    assert {strand["kind"] for strand in drawing["strands"]} == {"turns", "straight", "bend", "through", "pass", "wrap"}
 
 
 @pytest.mark.parametrize(

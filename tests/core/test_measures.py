@@ -4,8 +4,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from pliant_coil.core.measures import fraction_text, mixed_number, round_up, tidy, times_words
-from pliant_coil.core.refusal import Fault, Refusal
+from pliant_coil.core.trade.measures import mixed_number, round_up, tidy
+from pliant_coil.core.words.figures import fraction_text, times_words
+from pliant_coil.core.words.refusal import Fault, Refusal
 
 
 @pytest.mark.parametrize(

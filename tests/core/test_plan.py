@@ -1,18 +1,30 @@
-"""The plan: laws that hold for every ring, and one ring worked out by hand."""
+"""Laws that hold for every ring, of every band and head."""
 
 import math
+from itertools import pairwise
 from typing import Any
 
 import pytest
 from hypothesis import given, settings
-from hypothesis import strategies as st
 
-from pliant_coil.core.plan import Plan
-from pliant_coil.core.planner import plan
-from pliant_coil.core.recipe import read_ring
-from pliant_coil.core.ring import make_ring
-from pliant_coil.core.sizing import start_mm, wide_band_us
-from tests.core.recipes import AMBER_MEADOW, can_be_made, makeable, with_main_wire
+from pliant_coil.core.making.ring import make_ring
+from pliant_coil.core.making.solve import Solver, contributions
+from pliant_coil.core.moves import Fate
+from pliant_coil.core.plan.build import plan
+from pliant_coil.core.plan.card import card
+from pliant_coil.core.plan.model import Plan
+from pliant_coil.core.ring_file.document import read_ring
+from pliant_coil.core.styles.contract import SizedBy
+from pliant_coil.core.styles.registry import all_bands, all_heads
+from pliant_coil.core.words.refusal import Refusal
+from pliant_coil.core.words.say import Reader
+from tests.core.recipes import AMBER_MEADOW, makeable
+
+_SLACK_MM = {"straight": 0.06, "weave": 0.06, "wrap": 0.05, "strand": 0.05}
+"""Fine wire is drawn a little slack between base wires; wraps cross the band's edge aslant; a braid's edge turns in; a claw's foot is
+tapped with its cord."""
+_FLATTENED = {"twist": 0.016}
+"""A tapped cord is drawn as flat as it is; its wire is what it was before."""
 
 
 def planned(document: dict[str, Any], **changes: Any) -> Plan:
@@ -20,166 +32,144 @@ def planned(document: dict[str, Any], **changes: Any) -> Plan:
 
 
 @given(makeable)
-def test_start_then_finished_returns_the_target(document: dict[str, Any]) -> None:
+@settings(max_examples=60, deadline=None)
+def test_start_and_finish_invert_and_the_causes_add_up(document: dict[str, Any]) -> None:
     ring = make_ring(read_ring(document))
-    start = start_mm(ring, ring.target_mm)
-    assert ring.formed(start).finished_mm == pytest.approx(ring.target_mm, abs=0.005)
+    solver = Solver(ring)
+    best = solver.solved(ring.aim_mm)[0]
+    made = solver.made(best.form)
+    if made.band.sized_by is SizedBy.MARK:
+        assert made.finished_mm == pytest.approx(ring.aim_mm, abs=0.005)
+    elif made.band.repeats:
+        assert abs(best.off_mm) <= made.band.repeats.repeat_changes_mm / 2 + 0.005
+    assert sum(c.mm for c in contributions(made)) == pytest.approx(made.finished_mm - best.form.diameter_mm, abs=1e-6)
 
 
 @given(makeable)
-def test_what_comes_off_is_what_is_aimed_at_and_the_causes_add_up(document: dict[str, Any]) -> None:
+@settings(max_examples=60, deadline=None)
+def test_the_drawing_is_the_finished_ring(document: dict[str, Any]) -> None:
+    """No drawn metal reaches into the circle that the mandrel reads."""
     told = planned(document)
-    assert told.finished.inside_diameter_mm == pytest.approx(told.aim.inside_diameter_mm, abs=0.005)
-    assert told.aim.inside_diameter_mm - told.target.inside_diameter_mm == pytest.approx(told.wide_band_us * 0.8128, abs=1e-3)
-    change = told.finished.inside_diameter_mm - told.start.inside_diameter_mm
-    assert sum(c.mm for c in told.contributions) == pytest.approx(change, abs=1e-3)
-
-
-@given(makeable, st.sampled_from([0.25, 1, 3]))
-def test_a_larger_size_takes_more_wire(document: dict[str, Any], more: float) -> None:
-    size = float(document["finger"]["size"].removeprefix("US "))
-    larger = {**document, "finger": {"size": f"US {min(16, size + more)}"}}
-    assert planned(larger).wires[0].net_mm > planned(document).wires[0].net_mm
+    drawing = told.drawing
+    assert drawing is not None
+    for strand in drawing.strands:
+        for x, y, _ in strand.points:
+            inner = math.hypot(x - drawing.inside_x_mm, y - drawing.inside_y_mm) - strand.height_mm / 2
+            assert inner >= drawing.inside_radius_mm - 0.02 - _SLACK_MM.get(strand.kind, 0.0), (strand.id, inner)
 
 
 @given(makeable)
-def test_a_thicker_wire_takes_more_wire(document: dict[str, Any]) -> None:
-    thicker = with_main_wire(document, "14 AWG")
-    if can_be_made(thicker):
-        assert planned(thicker).wires[0].net_mm > planned(document).wires[0].net_mm
-
-
-@given(makeable, st.sampled_from(["1 mm", "5 mm", "1/8 in", "1/4 in"]), st.sampled_from(["hand", "pliers"]))
-def test_the_piece_is_laid_out_from_end_to_end(document: dict[str, Any], tape: str, grip: str) -> None:
-    told = planned(document, sizing={"tape": tape, "grip": grip})
+@settings(max_examples=60, deadline=None)
+def test_paths_are_as_long_as_their_moves_and_strips_have_no_gaps(document: dict[str, Any]) -> None:
+    ring = make_ring(read_ring(document))
+    made = Solver(ring).made(Solver(ring).solved(ring.aim_mm)[0].form)
+    for piece in made.pieces:
+        for placed in piece.moves:
+            path = placed.path()
+            if placed.move.kind in ("fold", "weave") or not path:
+                # Weaves that change base wires are drawn with slack: within 1.6 %, tested beside their check values.
+                continue
+            along = sum(math.dist(a, b) for a, b in pairwise(path))
+            assert along == pytest.approx(placed.laid_mm, rel=_FLATTENED.get(placed.move.kind, 0.006), abs=0.03), placed.id
+    told = planned(document)
     for wire in told.wires:
         at = 0.0
         for move in wire.moves:
-            assert move.from_mm == pytest.approx(at, abs=2e-3)
+            assert move.from_mm == pytest.approx(at, abs=1e-6)
+            assert move.length_mm >= 0
             at = move.to_mm
-        assert at == pytest.approx(wire.cut_mm, abs=2e-3)
-        assert sum(m.length_mm for m in wire.moves if m.in_ring) == pytest.approx(wire.net_mm, abs=2e-2)
-        assert all(0 <= mark.at_mm <= wire.cut_mm for mark in wire.marks)
-        if wire.from_reel:
-            continue
-        step = {"1 mm": 1, "5 mm": 5, "1/8 in": 3.175, "1/4 in": 6.35}[tape]
-        assert wire.cut_mm / step == pytest.approx(round(wire.cut_mm / step), abs=1e-3)
-        assert [r.cut_mm for r in wire.risks] == sorted(r.cut_mm for r in wire.risks)
+        assert at == pytest.approx(wire.cut_mm, abs=1e-6)
+        assert all(-0.5 <= mark.at_mm <= wire.cut_mm + 0.5 for mark in wire.marks)
 
 
 @given(makeable)
-@settings(max_examples=40)
-def test_the_path_in_space_is_as_long_as_the_move_says(document: dict[str, Any]) -> None:
-    told = planned(document)
-    assert told.drawing is not None
-    lengths = {(w.role, w.piece, k): m.length_mm for w in told.wires for k, m in enumerate(w.moves)}
-    for strand in told.drawing.strands:
-        along = sum(math.dist(a, b) for a, b in zip(strand.points, strand.points[1:], strict=False))
-        assert along == pytest.approx(lengths[strand.role, strand.piece, strand.move], rel=0.005, abs=0.01)
+@settings(max_examples=40, deadline=None)
+def test_ids_stay_when_the_size_changes_and_every_reading_is_expected(document: dict[str, Any]) -> None:
+    ring = make_ring(read_ring(document))
+    solver = Solver(ring)
+    start = solver.solved(ring.aim_mm)[0].form.diameter_mm
+    made = solver.at(start)
+    try:
+        larger = solver.at(start + 0.2)
+    except Refusal:
+        return
+    if document["band"]["style"] != "bundled":
+        assert [[p.id for p in piece.moves] for piece in made.pieces] == [[p.id for p in piece.moves] for piece in larger.pieces]
+    ids = [p.id for piece in made.pieces for p in piece.moves]
+    assert len(ids) == len(set(ids))
+    for task in made.tasks:
+        assert set(task.makes) <= set(ids), task.id
+        if any(check.reads_size for check in task.checks):
+            low, high = sorted((made.finished_mm, made.form.diameter_mm))
+            assert low - 0.3 <= made.reading_after(task) <= high + 1.2
 
 
 @given(makeable)
-@settings(max_examples=40)
-def test_one_wire_lies_in_one_line(document: dict[str, Any]) -> None:
-    told = planned(document)
-    assert told.drawing is not None
-    for before, after in zip(told.drawing.strands, told.drawing.strands[1:], strict=False):
-        # Between neighbours of one piece: sawn rings come apart, and a fold has no drawn way.
-        if (before.role, before.piece, before.move + 1) != (after.role, after.piece, after.move):
-            continue
-        # Consecutive moves meet, but for the step from the band to the bundle it wraps.
-        reach = told.band.width_mm + 2 * told.wires[0].width_mm if {"wrap", "bind"} & {before.kind, after.kind} else 1e-2
-        assert math.dist(before.points[-1], after.points[0]) <= reach
+@settings(max_examples=40, deadline=None)
+def test_a_move_splits_into_what_is_made_and_what_is_left(document: dict[str, Any]) -> None:
+    ring = make_ring(read_ring(document))
+    made = Solver(ring).at(ring.band.start_mm(ring.aim_mm))
+    for piece in made.pieces:
+        for placed in piece.moves:
+            move = placed.move
+            assert move.split(0) == (None, move)
+            if move.counted is None or move.count is None:
+                assert move.split(1) == (move, None)
+                continue
+            assert move.split(move.count) == (move, None)
+            if move.count > move.counted.step:
+                part, rest = move.split(move.counted.step)
+                assert part is not None and rest is not None
+                assert part.length_mm + rest.length_mm == pytest.approx(move.length_mm, rel=0.04, abs=0.02), placed.id
 
 
-def test_the_example_ring_by_hand() -> None:
-    """Every length of the example, by arithmetic written out here."""
-    told = planned(AMBER_MEADOW, sizing={"school": {"start": "17.8 mm"}})
-    d = 0.127 * 92 ** ((36 - 20) / 39)
-    radius = 17.8 / 2 + d / 2
-    foot = math.asin((3.5 + d / 2) / radius)
-    drop = (17.8 / 2 + d + 3.5) - radius * math.cos(foot)
-    lock = 2 * math.hypot(2 * d + 2 * math.pi * d, d)
-    by_hand = {
-        "lock ×2": lock,
-        "over": 2 * drop + math.pi * (3.5 + d / 2),
-        "once round": radius * (2 * math.pi - 2 * foot),
-        "shoulder": math.hypot(drop - d / 2, d / 2),
-        "bend": math.pi / 4 * d,
-        "bead": 7.0,
-        "under": 2 * foot * radius,
-    }
-    for move in told.wires[0].moves:
-        if move.in_ring:
-            assert move.length_mm == pytest.approx(by_hand[move.label], abs=0.02), move.label
-    net = 2 * sum(by_hand[k] for k in ("lock ×2", "once round", "shoulder", "bend")) + sum(by_hand[k] for k in ("over", "bead", "under"))
-    assert told.wires[0].net_mm == pytest.approx(net, abs=0.1)
-    assert told.wires[0].mass_g == pytest.approx(told.wires[0].cut_mm * math.pi * d * d / 4 * 8.94e-3, rel=1e-3)
-    assert [(w.count, w.label) for w in told.wires[0].moves if w.kind == "wrap"] == [(2, "lock ×2")] * 2
+@given(makeable)
+@settings(max_examples=30, deadline=None)
+def test_a_reader_never_meets_another_unit_or_system(document: dict[str, Any]) -> None:
+    plain = plan(read_ring(document))
+    for reader, foreign in ((Reader("in", ("uk",)), " US "), (Reader("mm", ("us",)), " UK ")):
+        lines = card(plain, reader).splitlines()
+        for line in lines:
+            assert foreign not in f" {line} ", line
+            if reader.units == "in" and " mm" in line and " in" in line:
+                # Cuts are told in both units, the reader's first.
+                assert line.index(" in") < line.index(" mm"), line
 
 
-def test_schools_say_what_they_give() -> None:
-    told = planned(AMBER_MEADOW, sizing={"school": "one-up"})
-    by_name = {school.school: school for school in told.schools}
-    assert set(by_name) == {"geometry", "at-size", "half-up", "one-up", "two-up", "down"}
-    assert told.start.us == "7 1/2" == by_name["one-up"].start_us
-    assert told.finished.inside_diameter_mm == pytest.approx(by_name["one-up"].finished_mm, abs=1e-3)
-    assert by_name["at-size"].off_by_us < -1
-    assert "1.1 US sizes small" in by_name["at-size"].why
+def test_every_pair_that_fits_plans_at_every_size() -> None:
+    refused = []
+    for band_name, band in all_bands().items():
+        for head_name, head in all_heads().items():
+            for options in ({}, {"base_wires": 3}) if "base_wires" in band.model_fields else ({},):
+                if head().fits(band(**options)):
+                    continue
+                for us in (3, 5, 7, 10, 13):
+                    document = {"finger": {"size": f"US {us}"}, "band": {"style": band_name, **options}, "head": {"style": head_name}}
+                    try:
+                        told = plan(read_ring(document), paths=True)
+                    except Refusal as refusal:
+                        refused.append((band_name, head_name, us, refusal.faults[0].field))
+                        continue
+                    assert told.steps and len(told.model_dump_json()) < 300_000
+    # Small fingers can't take a large head: each refusal names the head's own field.
+    assert all(us <= 7 and field.startswith(("head.", "finish.")) for _, _, us, field in refused), refused
+    assert len(refused) <= 14
 
 
-def test_a_free_band_springs_open_by_its_temper() -> None:
-    def opened(temper: str) -> float:
-        (told,) = planned({"finish": {"wraps_each_side": 0}, "wires": {"band": {"diameter": "1 mm", "temper": temper}}}).contributions
-        return told.mm
-
-    assert 0.2 < opened("soft") < opened("half-hard") < opened("hard")
-
-
-def test_a_wide_band_is_given_room() -> None:
-    assert [wide_band_us(w) for w in (3.9, 4.0, 5.9, 6.0)] == [0, 0.25, 0.25, 0.5]
-    told = planned({"band": {"style": "turned", "turns": 3}, "wires": {"band": {"diameter": "0.8 mm"}}})
-    assert told.band.width_mm == pytest.approx(4.8)
-    assert told.aim.us == "7 1/4" and told.target.us == "7"
+def test_mass_counts_only_what_stays_in_the_ring() -> None:
+    told = planned({"band": {"style": "stacked"}})
+    ring = make_ring(read_ring({"band": {"style": "stacked"}}))
+    made = Solver(ring).at(told.start.inside_diameter_mm)
+    (piece,) = made.pieces
+    kept = sum(p.length_mm for p in piece.moves if p.fate is Fate.RING)
+    assert told.band.mass_g == pytest.approx(kept * math.pi * 1.5**2 / 4 * 8.94e-3, rel=1e-3)
+    assert {p.fate for p in piece.moves} == {Fate.RING, Fate.KERF, Fate.TRIM, Fate.SPARE}
 
 
-@pytest.mark.parametrize(
-    ("changes", "code", "field"),
-    [
-        ({"head": {"style": "bead-lock", "bead": {"diameter_mm": 7, "hole_mm": 0.8}}}, "bead-hole-too-small", "head.bead.hole_mm"),
-        (
-            {"wires": {"band": {"diameter": "26 AWG"}}, "band": {"style": "turned", "winding": "one-way"}},
-            "band-flimsy",
-            "wires.band.diameter",
-        ),
-        ({"wires": {"band": {"diameter": "1.3 mm"}}, "head": {"style": "none"}}, "too-stiff-for-fingers", "wires.band.diameter"),
-        (
-            {"finger": {"size": "US 3"}, "head": {"style": "bead-lock", "bead": {"diameter_mm": 11, "hole_mm": 1.1}}},
-            "bead-too-wide",
-            "head.bead.diameter_mm",
-        ),
-        ({"finger": {"size": "US 16"}}, "start-off-mandrel", "finger.size"),
-        ({"wires": {"band": {"diameter": "20 ga"}}}, "gauge-ambiguous", "wires.band.diameter"),
-        ({"wires": {"band": {"metal": "plated-copper"}}}, "metal-care", "wires.band.metal"),
-    ],
-)
-def test_warns_as_a_friend_would(changes: dict[str, Any], code: str, field: str) -> None:
-    assert code not in {w.code for w in planned(AMBER_MEADOW).warnings}
-    warned = {w.code: w.field for w in planned(AMBER_MEADOW, **changes).warnings}
-    assert warned[code] == field
-
-
-def test_steps_follow_the_order_of_the_trade() -> None:
+def test_the_example_card() -> None:
     told = planned(AMBER_MEADOW)
-    stages = list(dict.fromkeys(step.stage for step in told.steps))
-    assert stages == ["measure", "test", "straighten", "cut", "mark", "thread", "form", "head", "read", "lock", "trim", "round", "record"]
-    assert [s.count for s in told.steps if s.stage == "lock"] == [2, 2]
-    assert all("glasses" in s.cautions[0] for s in told.steps if s.stage in ("cut", "trim"))
-    assert "US 7 1/2" in next(s.text for s in told.steps if s.stage == "form")
-
-
-def test_work_from_the_reel_is_not_rounded_to_the_tape() -> None:
-    told = planned({"wires": {"band": {"diameter": "0.8 mm", "from_reel": True}}, "sizing": {"tape": "5 mm"}})
-    assert told.wires[0].from_reel
-    assert told.wires[0].cut_mm % 5 != pytest.approx(0)
-    assert any("from the reel" in s.text for s in told.steps if s.stage == "cut")
+    assert [w.role for w in told.wires] == ["band"]
+    assert told.beads[0].fits
+    assert [c.code for c in told.contributions] == ["locks-inside"]
+    assert [s.phase for s in told.steps] == sorted((s.phase for s in told.steps), key=[s.phase for s in told.steps].index)
+    assert sum(len(s.cautions) for s in told.steps) >= 5

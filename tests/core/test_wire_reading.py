@@ -4,9 +4,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from pliant_coil.core.gauges import awg_mm, nearest_awg, nearest_swg, read_diameter, swg_mm
-from pliant_coil.core.refusal import Refusal
-from pliant_coil.core.wires import WireSpec, read_wire
+from pliant_coil.core.styles.parameters import WireSpec, read_wire
+from pliant_coil.core.trade.gauges import awg_mm, nearest_awg, nearest_swg, read_diameter, swg_mm
+from pliant_coil.core.words.refusal import Refusal
+from pliant_coil.core.words.say import Reader, write
 
 
 @pytest.mark.parametrize(
@@ -21,8 +22,8 @@ def test_reads_a_diameter(text: str, diameter: float, doubtful: bool) -> None:
 
 
 def test_doubt_says_what_the_number_means_elsewhere() -> None:
-    doubt = read_diameter("20 ga", "").doubt
-    assert "0.812" in doubt and "0.914" in doubt and "0.8 mm" in doubt
+    doubt = write(read_diameter("20 ga", "").doubt, Reader())
+    assert "0.81 mm" in doubt and "0.91 mm" in doubt and "0.8 mm" in doubt
 
 
 @pytest.mark.parametrize("text", ["", "thick", "99", "0", "0 mm", "-1 mm", "9 mm", "5 AWG", "1/0 in", "nan", "20 20"])

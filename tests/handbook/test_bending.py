@@ -5,8 +5,8 @@ import math
 import pytest
 from scipy import integrate
 
-from pliant_coil.core.bending import bending_moment, crushing_force_n, plastic_moment, released_diameter_mm
-from pliant_coil.core.profiles import Profile
+from pliant_coil.core.mechanics.bending import bending_moment, crushing_force_n, plastic_moment, released_diameter_mm
+from pliant_coil.core.trade.profiles import Profile
 
 
 def integrated_moment(profile: Profile, curvature: float, modulus: float, yields: float) -> float:
@@ -53,4 +53,4 @@ def test_a_wire_that_never_yields_springs_straight() -> None:
 def test_crushing_force_is_the_ring_with_four_hinges() -> None:
     """Limit analysis of a ring under two opposite point loads: P = 4 Mp / R (standard plastic analysis)."""
     profile = Profile("round", 0.8)
-    assert crushing_force_n(17.2, profile, 70, 1) == pytest.approx(4 * 70 * 0.8**3 / 6 / 9.0)
+    assert crushing_force_n(17.2, profile, yield_mpa=70, strands=1, closed=True) == pytest.approx(4 * 70 * 0.8**3 / 6 / 9.0)

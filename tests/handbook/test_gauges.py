@@ -3,7 +3,7 @@
 import pytest
 from fluids import gauge_from_t, t_from_gauge
 
-from pliant_coil.core.gauges import awg_mm, swg_mm
+from pliant_coil.core.trade.gauges import awg_mm, swg_mm
 
 
 @pytest.mark.parametrize("number", range(8, 37))

@@ -4,9 +4,9 @@ import math
 
 import pytest
 
-from pliant_coil.core.hammering import opened_mm, widened_mm
-from pliant_coil.core.planner import plan
-from pliant_coil.core.recipe import read_ring
+from pliant_coil.core.mechanics.hammering import opened_mm, widened_mm
+from pliant_coil.core.plan.build import plan
+from pliant_coil.core.ring_file.document import read_ring
 
 UK_LETTER = 1.25
 
@@ -23,12 +23,11 @@ def test_volume_is_kept() -> None:
     assert widened_mm(area, before, after, 1.2) * 1.2 * after == pytest.approx(area * before)
 
 
-def test_five_rings_from_thirty_centimetres() -> None:
-    """About 30 cm of 1.6 mm wire makes five rings at UK K (common practice, no source)."""
-    told = plan(read_ring({"finger": {"size": "UK K"}, "band": {"style": "stacked", "rings": 5}}))
-    assert 275 <= told.wires[0].net_mm <= 310
+def test_five_rings_of_one_wire() -> None:
+    """Five rings of 1.6 mm wire with their kerfs: common practice, no source."""
+    document = {"version": 1, "finger": {"size": "UK K"}, "band": {"style": "stacked", "rings": 5}}
+    told = plan(read_ring(document))
+    in_rings = sum(m.length_mm for m in told.wires[0].moves if m.fate in ("ring", "kerf"))
+    assert in_rings == pytest.approx(275.1, rel=0.03)
     assert told.start.inside_diameter_mm < told.aim.inside_diameter_mm
-    assert {c.cause for c in told.contributions} == {"the saw cut closed up", "hammering flat opens it"}
-    melting = [s.text for s in told.steps if s.stage == "solder"]
-    assert "hard solder" in melting[0] and "medium solder" in melting[1]
-    assert any("pickle" in c for s in told.steps for c in s.cautions)
+    assert {c.code for c in told.contributions} == {"saw-closed", "hammered-open"}

@@ -8,8 +8,8 @@ from hypothesis import strategies as st
 from scipy import optimize
 from shapely import Point, Polygon, maximum_inscribed_circle
 
-from pliant_coil.core.inside import largest_circle
 from pliant_coil.core.moves import Obstacle
+from pliant_coil.core.moves.inside import largest_circle
 
 RADIUS = 9.05
 

@@ -3,7 +3,7 @@
 import periodictable
 import pytest
 
-from pliant_coil.core.metals import METALS
+from pliant_coil.core.trade.metals import METALS
 
 
 @pytest.mark.parametrize(("code", "element"), [("copper", "Cu"), ("fine-silver", "Ag"), ("aluminium", "Al")])

@@ -4,8 +4,8 @@ import math
 
 import pytest
 
-from pliant_coil.core.packing import ENCLOSING_RATIO, hole_needed_mm, passes_that_fit
-from pliant_coil.core.refusal import Refusal
+from pliant_coil.core.mechanics.packing import ENCLOSING_RATIO, hole_needed_mm, passes_that_fit
+from pliant_coil.core.words.refusal import Refusal
 
 EXACT = (1, 2, 1 + 2 / math.sqrt(3), 1 + math.sqrt(2), 1 + math.sqrt(2 * (1 + 1 / math.sqrt(5))), 3, 3)
 

@@ -4,7 +4,7 @@ import math
 
 import pytest
 
-from pliant_coil.core.sizes import SYSTEMS, nearest_mark, read_size
+from pliant_coil.core.trade.sizes import SYSTEMS, nearest_mark, read_size
 
 
 @pytest.mark.parametrize(

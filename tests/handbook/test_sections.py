@@ -7,8 +7,8 @@ import pytest
 from scipy import integrate
 from shapely import MultiPoint, Polygon, affinity, union_all
 
-from pliant_coil.core.hulls import Bundle, row
-from pliant_coil.core.profiles import Profile, ProfileName
+from pliant_coil.core.mechanics.hulls import Bundle, row
+from pliant_coil.core.trade.profiles import Profile, ProfileName
 
 PROFILES = [Profile("round", 0.8), Profile("half-round", 0.812), Profile("square", 0.723), Profile("flat", 0.5, 2.0)]
 

@@ -8,7 +8,7 @@ from alembic.autogenerate import compare_metadata
 from alembic.migration import MigrationContext
 from sqlalchemy import Engine, text
 
-from pliant_coil.core.recipe import read_ring
+from pliant_coil.core.ring_file.document import read_ring
 from pliant_coil.services.rings import Conflict, Rings
 from pliant_coil.services.scope import NotFound
 from pliant_coil.services.workshop import DEMO_SLUG, database_answers, seed_demo, workshop_name

@@ -1,43 +1,71 @@
 """What a wire can do. A wire is an ordered list of moves; every length, mark, step and drawing is read from it."""
 
-from pliant_coil.core.moves.arc import Arc
-from pliant_coil.core.moves.base import Move, Obstacle, Point3
+from pliant_coil.core.moves.arc import Arc, Turns
+from pliant_coil.core.moves.base import Cause, Counted, Move, Obstacle, SpaceCurve, on_circle
 from pliant_coil.core.moves.bend import Bend
-from pliant_coil.core.moves.binding import Binding
+from pliant_coil.core.moves.bent import bent
+from pliant_coil.core.moves.coil import CoilOfCoil
 from pliant_coil.core.moves.crossing import Crossing
-from pliant_coil.core.moves.eye import Eye
-from pliant_coil.core.moves.grip import Grip, Spare
-from pliant_coil.core.moves.over import Over
-from pliant_coil.core.moves.saw import Saw
-from pliant_coil.core.moves.scroll import Scroll
-from pliant_coil.core.moves.straight import Straight
-from pliant_coil.core.moves.strand import Loose, Strand
-from pliant_coil.core.moves.through import Through
-from pliant_coil.core.moves.turns import Turns
+from pliant_coil.core.moves.figure import Figure
+from pliant_coil.core.moves.grip import Fold, Grip, Saw, Spare, saw, to_hold
+from pliant_coil.core.moves.loop import Eye, Loop, Scroll
+from pliant_coil.core.moves.nest import Nest, StandingBead
+from pliant_coil.core.moves.passing import Course, Pass, pass_beside, pass_over, pass_under
+from pliant_coil.core.moves.placed import PLAIN, EndCare, Fate, Piece, Placed, Worked, named
+from pliant_coil.core.moves.prong import Claw, Prong
+from pliant_coil.core.moves.seat import Seat
+from pliant_coil.core.moves.straight import Lead, Straight, Through
+from pliant_coil.core.moves.strand import Strand
 from pliant_coil.core.moves.twist import Twist
-from pliant_coil.core.moves.woven import Weaving
+from pliant_coil.core.moves.weaving import FrameWeaving, Weaving
 from pliant_coil.core.moves.wrap import Wrap
 
 __all__ = [
+    "PLAIN",
     "Arc",
     "Bend",
-    "Binding",
+    "Cause",
+    "Claw",
+    "CoilOfCoil",
+    "Counted",
+    "Course",
     "Crossing",
+    "EndCare",
     "Eye",
+    "Fate",
+    "Figure",
+    "Fold",
+    "FrameWeaving",
     "Grip",
-    "Loose",
+    "Lead",
+    "Loop",
     "Move",
+    "Nest",
     "Obstacle",
-    "Over",
-    "Point3",
+    "Pass",
+    "Piece",
+    "Placed",
+    "Prong",
     "Saw",
     "Scroll",
+    "Seat",
+    "SpaceCurve",
     "Spare",
+    "StandingBead",
     "Straight",
     "Strand",
     "Through",
     "Turns",
     "Twist",
     "Weaving",
+    "Worked",
     "Wrap",
+    "bent",
+    "named",
+    "on_circle",
+    "pass_beside",
+    "pass_over",
+    "pass_under",
+    "saw",
+    "to_hold",
 ]

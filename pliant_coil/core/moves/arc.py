@@ -1,17 +1,21 @@
-"""Round the mandrel."""
+"""Round the mandrel: part of a turn, or turns side by side as one helix."""
 
 import math
-from dataclasses import dataclass
-from typing import ClassVar
+from dataclasses import dataclass, replace
+from typing import ClassVar, Self
 
-from pliant_coil.core.moves.base import Move, Point3, on_circle
+from pliant_coil.core.mechanics.curves import Point3, steps_for
+from pliant_coil.core.moves.base import Counted, Move, on_circle
+from pliant_coil.core.trade.hand import HandKind
+from pliant_coil.core.words.figures import Degrees, Thickness
+from pliant_coil.core.words.say import Say, say
 
 
 @dataclass(frozen=True)
 class Arc(Move):
-    """Clockwise round the ring's axis from `from_rad` over `sweep_rad`, drifting along the finger from z to z.
+    """Round the ring's axis from `from_rad` over `sweep_rad` (negative: anticlockwise), drifting along the finger from z to z.
 
-    `radius_mm` is the neutral line's: half the form diameter and the wire's centroid height.
+    `radius_mm` is the neutral line's. Length: that of a helix, √((Rθ)² + Δz²).
     """
 
     radius_mm: float
@@ -20,23 +24,62 @@ class Arc(Move):
     z_from_mm: float
     z_to_mm: float
     kind: ClassVar[str] = "arc"
-    relative_sigma: ClassVar[float] = 0.01
-
-    _STEP_RAD: ClassVar[float] = math.radians(5)
+    hand: ClassVar[HandKind] = "arc"
 
     @property
     def length_mm(self) -> float:
         return math.hypot(self.radius_mm * self.sweep_rad, self.z_to_mm - self.z_from_mm)
 
-    def arithmetic(self) -> str:
-        turns = f"{math.degrees(self.sweep_rad):.0f}° of a circle {2 * self.radius_mm:.2f} mm across its neutral line"
-        drift = self.z_to_mm - self.z_from_mm
-        return f"{turns}, moving {drift:.2f} mm along the finger" if drift else turns
+    def arithmetic(self) -> Say:
+        across = Thickness(2 * self.radius_mm)
+        drift = abs(self.z_to_mm - self.z_from_mm)
+        if drift < 0.005:
+            return say("{angle} of a circle {across} across its neutral line", angle=Degrees(abs(self.sweep_rad)), across=across)
+        return say(
+            "{angle} of a circle {across} across its neutral line, moving {drift} along the finger",
+            angle=Degrees(abs(self.sweep_rad)),
+            across=across,
+            drift=Thickness(drift),
+        )
 
     def path(self) -> list[Point3]:
-        steps = max(1, math.ceil(self.sweep_rad / self._STEP_RAD))
+        steps = steps_for(self.radius_mm, self.sweep_rad)
         drift = self.z_to_mm - self.z_from_mm
         return [
             on_circle(self.radius_mm, self.from_rad + self.sweep_rad * k / steps, self.z_from_mm + drift * k / steps)
             for k in range(steps + 1)
         ]
+
+
+@dataclass(frozen=True)
+class Turns(Arc):
+    """`turns` times round, counted: the first may begin and the last may end beside the top."""
+
+    turns: int
+    kind: ClassVar[str] = "turns"
+    counted: ClassVar[Counted | None] = Counted("turn", most=40)
+
+    @property
+    def count(self) -> float:
+        return self.turns
+
+    @property
+    def _turn(self) -> tuple[float, float]:
+        """One whole turn of it: its angle, and how far it goes along the finger."""
+        sign = 1 if self.sweep_rad > 0 else -1
+        return sign * 2 * math.pi, (self.z_to_mm - self.z_from_mm) / abs(self.sweep_rad) * 2 * math.pi
+
+    def _counted(self, count: float) -> Self:
+        angle, drift = self._turn
+        more = count - self.turns
+        return replace(self, turns=round(count), sweep_rad=self.sweep_rad + more * angle, z_to_mm=self.z_to_mm + more * drift)
+
+    def _after(self, done: float) -> Self:
+        made = self._counted(done)
+        return replace(
+            self,
+            turns=round(self.turns - done),
+            from_rad=self.from_rad + made.sweep_rad,
+            sweep_rad=self.sweep_rad - made.sweep_rad,
+            z_from_mm=made.z_to_mm,
+        )

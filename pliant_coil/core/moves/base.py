@@ -1,4 +1,4 @@
-"""What every move answers for: its length, its words, its uncertainty, what it puts inside the band, its path.
+"""What every move answers for: its length, its words, its steadiness, what it puts inside the band, its path.
 
 Ring coordinates [mm]: the finger's axis is z, y points from the ring's centre to the top (where the head sits),
 x to the right of somebody looking along −z. Angles [rad] start at the top and grow clockwise: an angle φ at
@@ -7,20 +7,44 @@ distance r stands at (r sin φ, r cos φ).
 
 import math
 from abc import ABC, abstractmethod
-from dataclasses import dataclass, field
-from typing import ClassVar
+from dataclasses import dataclass, field, replace
+from typing import ClassVar, Self
 
-Point3 = tuple[float, float, float]
+from pliant_coil.core.mechanics.curves import Point3
+from pliant_coil.core.trade.hand import HAND, HandKind
+from pliant_coil.core.words.say import NOTHING, Say
+
+
+@dataclass(frozen=True, slots=True)
+class Cause:
+    """Why a ring comes off another size than it was formed at: a code that stays, and its words."""
+
+    code: str
+    words: str = field(compare=False)
 
 
 @dataclass(frozen=True, slots=True)
 class Obstacle:
     """Metal between finger and band, from one angle to another [rad], so high [mm] above the band's inner side."""
 
-    cause: str
+    cause: Cause
     from_rad: float
     to_rad: float
     height_mm: float
+
+    def turned(self) -> "Obstacle":
+        """The same after half a turn about the y axis."""
+        return Obstacle(self.cause, -self.to_rad, -self.from_rad, self.height_mm)
+
+
+@dataclass(frozen=True, slots=True)
+class Counted:
+    """How a move is counted: its unit, in what steps, and between which counts."""
+
+    unit: str
+    step: float = 1.0
+    least: float = 1.0
+    most: float = 200.0
 
 
 @dataclass(frozen=True)
@@ -28,16 +52,17 @@ class Move(ABC):
     """One thing a wire does on its way from one end to the other."""
 
     label: str
-    """The maker's word for this stretch, short enough to stand on the strip."""
+    """The maker's word for this stretch, short enough to stand on the strip; counts are put behind it when it is told."""
     mark: str = field(default="", kw_only=True)
     """What to mark on the straight wire, `mark_share` of the way along the move; empty for no mark."""
     mark_share: float = field(default=0.0, kw_only=True)
+    host: str = field(default="", kw_only=True)
+    """What it wraps, binds or coils on, where it does."""
 
     kind: ClassVar[str]
-    relative_sigma: ClassVar[float] = 0.0
-    """Standard deviation over length, before the maker's own records say otherwise (common practice, no source)."""
-    shapes_ring: ClassVar[bool] = True
-    """Whether the stretch stays in the ring and counts in the net length; what is held and trimmed doesn't."""
+    hand: ClassVar[HandKind]
+    """The kind whose steadiness and whose bias it shares."""
+    counted: ClassVar[Counted | None] = None
 
     @property
     @abstractmethod
@@ -45,19 +70,24 @@ class Move(ABC):
         """Length of the wire's neutral line."""
 
     @property
-    def count(self) -> int | None:
+    def count(self) -> float | None:
         """How many times it is done, where a maker counts."""
         return None
 
     @property
-    def sigma_mm(self) -> float:
-        """Standard deviation of the length."""
-        return self.relative_sigma * self.length_mm
+    def noise_mm(self) -> float:
+        """Standard deviation of the length in one ring: the hand's own noise."""
+        return HAND[self.hand].noise * self.length_mm
 
     @property
-    def obstacle(self) -> Obstacle | None:
+    def advance_mm(self) -> float:
+        """How far it goes along its host."""
+        return 0.0
+
+    @property
+    def obstacles(self) -> tuple[Obstacle, ...]:
         """What it puts between finger and band."""
-        return None
+        return ()
 
     @property
     def jaw_mm(self) -> float | None:
@@ -65,12 +95,58 @@ class Move(ABC):
         return None
 
     @abstractmethod
-    def arithmetic(self) -> str:
+    def arithmetic(self) -> Say:
         """How the length comes about, in the maker's words and figures."""
 
     @abstractmethod
     def path(self) -> list[Point3]:
-        """The neutral line in ring coordinates, from the move's start to its end; empty for what is trimmed off."""
+        """The neutral line in ring coordinates, from the move's start to its end; empty for what isn't drawn."""
+
+    def with_count(self, count: float) -> Self:
+        """The same move done so many times. Raises `ValueError` for a move that isn't counted, or for no whole step."""
+        if self.counted is None:
+            raise ValueError(f"a {self.kind} isn't counted")
+        if count <= 0 or abs(count / self.counted.step - round(count / self.counted.step)) > 1e-9:
+            raise ValueError(f"a {self.kind} is counted in steps of {self.counted.step:g}")
+        return self._counted(count)
+
+    def split(self, done: float) -> tuple[Self | None, Self | None]:
+        """What is made after `done` counts, and what is left; a move that isn't counted is done (1) or not (0)."""
+        whole = 1.0 if self.count is None else self.count
+        if not 0 <= done <= whole:
+            raise ValueError(f"{done:g} of {whole:g} can't be done")
+        if done == 0:
+            return None, self
+        if done == whole:
+            return self, None
+        if self.counted is None:
+            raise ValueError(f"a {self.kind} is done or not")
+        return self.with_count(done), replace(self._after(done), mark="")
+
+    def _counted(self, count: float) -> Self:
+        raise NotImplementedError
+
+    def _after(self, done: float) -> Self:
+        raise NotImplementedError
+
+
+@dataclass(frozen=True)
+class SpaceCurve(Move):
+    """A taut or laid wire along a curve in space: its length is that of the curve itself."""
+
+    points: tuple[Point3, ...]
+    why: Say = NOTHING
+
+    @property
+    def length_mm(self) -> float:
+        points = self.points
+        return sum(math.dist(points[k - 1], points[k]) for k in range(1, len(points)))
+
+    def arithmetic(self) -> Say:
+        return self.why or Say("the length of the curve in space")
+
+    def path(self) -> list[Point3]:
+        return list(self.points)
 
 
 def on_circle(radius_mm: float, angle_rad: float, z_mm: float) -> Point3:

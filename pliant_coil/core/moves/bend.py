@@ -4,7 +4,11 @@ import math
 from dataclasses import dataclass
 from typing import ClassVar
 
-from pliant_coil.core.moves.base import Move, Point3
+from pliant_coil.core.mechanics.curves import Point3, steps_for
+from pliant_coil.core.moves.base import Move
+from pliant_coil.core.trade.hand import HandKind
+from pliant_coil.core.words.figures import Degrees, Thickness
+from pliant_coil.core.words.say import Say, say
 
 
 @dataclass(frozen=True)
@@ -23,7 +27,7 @@ class Bend(Move):
     jaw_at_end: bool = False
     """The pliers hold the far side: the jaw stands past the bend's end instead of before its start."""
     kind: ClassVar[str] = "bend"
-    relative_sigma: ClassVar[float] = 0.05
+    hand: ClassVar[HandKind] = "straight"
 
     @property
     def length_mm(self) -> float:
@@ -33,11 +37,13 @@ class Bend(Move):
     def jaw_mm(self) -> float:
         return self.length_mm + self.wire_mm if self.jaw_at_end else -self.wire_mm
 
-    def arithmetic(self) -> str:
-        return f"{math.degrees(abs(self.sweep_rad)):.0f}° with the neutral line {self.radius_mm:.2f} mm from the corner"
+    def arithmetic(self) -> Say:
+        return say(
+            "{angle} with the neutral line {radius} from the corner", angle=Degrees(abs(self.sweep_rad)), radius=Thickness(self.radius_mm)
+        )
 
     def path(self) -> list[Point3]:
         x, y, z = self.centre
-        steps = 6
+        steps = steps_for(self.radius_mm, self.sweep_rad, least=4)
         angles = [self.from_rad + self.sweep_rad * k / steps for k in range(steps + 1)]
         return [(x + self.radius_mm * math.sin(a), y + self.radius_mm * math.cos(a), z) for a in angles]

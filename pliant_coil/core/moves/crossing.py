@@ -3,56 +3,65 @@
 import math
 from dataclasses import dataclass
 from functools import cached_property
-from itertools import pairwise
 from typing import ClassVar
 
-from pliant_coil.core.moves.base import Move, Obstacle, Point3, on_circle
+from pliant_coil.core.mechanics.curves import Point3, length_mm
+from pliant_coil.core.moves.base import Cause, Move, Obstacle, on_circle
+from pliant_coil.core.trade.hand import HandKind
+from pliant_coil.core.words.figures import Degrees, Thickness
+from pliant_coil.core.words.say import Say, say
 
-_STEPS = 36
+_STEPS = 24
 
 
 @dataclass(frozen=True)
 class Crossing(Move):
-    """Clockwise from `from_rad` over `sweep_rad` while the wire goes to the other lane, over or under its twin.
+    """Clockwise from `from_rad` over `sweep_rad` while the wire goes from z to z, over or under its twin.
 
-    Both strands of a crossing turn half round each other: a strand stands (d/2) cos πu beside the middle, and the
-    upper one d sin πu above the lower, u from 0 to 1, so their middles stay a wire's width `wire_mm` apart all along.
-    The length is that of the space curve. `pressed_mm` is what the upper strand's springing presses the lower one in.
+    Both strands of a crossing turn half round each other: a strand stands `wire_mm`/2 cos πu beside the middle, and the
+    upper one rises by `wire_mm` sin πu, u from 0 to 1, so their middles stay a wire's width apart all along. The
+    length is that of the space curve. `pressed_mm` is what the upper strand's springing presses the lower one in.
     """
 
     radius_mm: float
     from_rad: float
     sweep_rad: float
     wire_mm: float
-    left_to_right: bool
+    z_from_mm: float
+    z_to_mm: float
     over: bool
     pressed_mm: float
-    cause: str
+    cause: Cause
     kind: ClassVar[str] = "crossing"
-    relative_sigma: ClassVar[float] = 0.04
+    hand: ClassVar[HandKind] = "curve"
 
     @cached_property
     def length_mm(self) -> float:
-        points = self.path()
-        return sum(math.dist(a, b) for a, b in pairwise(points))
+        return length_mm(self.path())
 
     @property
-    def obstacle(self) -> Obstacle | None:
+    def obstacles(self) -> tuple[Obstacle, ...]:
         if self.over:
-            return None
+            return ()
         middle = self.from_rad + self.sweep_rad / 2
-        return Obstacle(self.cause, middle, middle, self.pressed_mm)
+        return (Obstacle(self.cause, middle, middle, self.pressed_mm),)
 
-    def arithmetic(self) -> str:
-        rise = f", rising {self.wire_mm:.2f} mm over the other" if self.over else ""
-        return f"{math.degrees(self.sweep_rad):.0f}° round the back, {self.wire_mm:.2f} mm aside{rise}: the length of the curve"
+    def arithmetic(self) -> Say:
+        text = "{angle} round the back, {aside} aside"
+        if self.over:
+            text += ", rising {wire} over the other"
+        aside = abs(self.z_to_mm - self.z_from_mm)
+        return say(
+            text + ": the length of the curve", angle=Degrees(abs(self.sweep_rad)), aside=Thickness(aside), wire=Thickness(self.wire_mm)
+        )
 
     def path(self) -> list[Point3]:
-        side = -0.5 if self.left_to_right else 0.5
+        middle, half = (self.z_from_mm + self.z_to_mm) / 2, (self.z_from_mm - self.z_to_mm) / 2
         points = []
         for k in range(_STEPS + 1):
             turn = math.pi * k / _STEPS
-            rise = self.wire_mm * math.sin(turn) if self.over else 0.0
+            # The lower strand gives way by what it is pressed in; the upper one lies on it.
+            rise = self.wire_mm * math.sin(turn) - self.pressed_mm * math.sin(turn) if self.over else -self.pressed_mm * math.sin(turn)
             angle = self.from_rad + self.sweep_rad * k / _STEPS
-            points.append(on_circle(self.radius_mm + rise, angle, side * self.wire_mm * math.cos(turn)))
+            points.append(on_circle(self.radius_mm + rise, angle, middle + half * math.cos(turn)))
         return points

@@ -1,45 +1,82 @@
-"""What is held and what is spare: wire that is cut, never part of the ring."""
+"""Wire that is cut and never part of the ring: what is held, what is spare, what a saw takes, what is trimmed off."""
 
+import math
 from dataclasses import dataclass
 from typing import ClassVar
 
-from pliant_coil.core.moves.base import Move, Point3
+from pliant_coil.core.mechanics.curves import Point3
+from pliant_coil.core.moves.base import Move
+from pliant_coil.core.trade.hand import HandKind
+from pliant_coil.core.words.figures import Length, Thickness
+from pliant_coil.core.words.say import Say, say
 
 
 @dataclass(frozen=True)
-class Grip(Move):
-    """The tail that fingers or pliers need to pull on."""
+class Undrawn(Move):
+    """A stretch that is there when the wire is cut, and gone when the ring is done."""
 
-    held_mm: float
-    kind: ClassVar[str] = "grip"
-    shapes_ring: ClassVar[bool] = False
-
-    @property
-    def length_mm(self) -> float:
-        return self.held_mm
-
-    def arithmetic(self) -> str:
-        return f"{self.held_mm:g} mm to hold"
-
-    def path(self) -> list[Point3]:
-        return []
-
-
-@dataclass(frozen=True)
-class Spare(Move):
-    """What one end gets for the trim, for the chance that the ring takes more, and for rounding to the tape."""
-
-    spare_mm: float
-    why: str
-    kind: ClassVar[str] = "spare"
-    shapes_ring: ClassVar[bool] = False
+    mm: float
+    why: Say
+    hand: ClassVar[HandKind] = "none"
 
     @property
     def length_mm(self) -> float:
-        return self.spare_mm
+        return self.mm
 
-    def arithmetic(self) -> str:
+    def arithmetic(self) -> Say:
         return self.why
 
     def path(self) -> list[Point3]:
         return []
+
+
+@dataclass(frozen=True)
+class Grip(Undrawn):
+    """The tail that fingers, pliers or a vise need to hold."""
+
+    kind: ClassVar[str] = "grip"
+
+
+@dataclass(frozen=True)
+class Spare(Undrawn):
+    """What one end gets for the trim, for the chance that the ring takes more, and for rounding to the tape."""
+
+    kind: ClassVar[str] = "spare"
+
+
+@dataclass(frozen=True)
+class Saw(Undrawn):
+    """A cut as wide as the blade."""
+
+    kind: ClassVar[str] = "saw"
+
+
+def saw(label: str, kerf_mm: float) -> Saw:
+    """A saw cut of this width."""
+    return Saw(label, kerf_mm, say("the blade's width, {kerf}", kerf=Thickness(kerf_mm)))
+
+
+def to_hold(label: str, mm: float) -> Grip:
+    """A tail to hold."""
+    return Grip(label, mm, say("{length} to hold", length=Length(mm)))
+
+
+@dataclass(frozen=True)
+class Fold(Move):
+    """Half round a wire or a jaw where a wire is folded at its middle: π × (inside + d)/2, led along `points`."""
+
+    inside_mm: float
+    wire_mm: float
+    points: tuple[Point3, ...] = ()
+    kind: ClassVar[str] = "fold"
+    hand: ClassVar[HandKind] = "loop"
+
+    @property
+    def length_mm(self) -> float:
+        return math.pi * (self.inside_mm + self.wire_mm) / 2
+
+    def arithmetic(self) -> Say:
+        return say("half round: π × ({inside} + {wire}) / 2", inside=Thickness(self.inside_mm), wire=Thickness(self.wire_mm))
+
+    def path(self) -> list[Point3]:
+        return list(self.points)

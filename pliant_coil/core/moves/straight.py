@@ -1,10 +1,14 @@
-"""A stretch that stays straight."""
+"""A stretch that stays straight, or that leads a short way to the next place."""
 
 import math
 from dataclasses import dataclass
 from typing import ClassVar
 
-from pliant_coil.core.moves.base import Move, Point3
+from pliant_coil.core.mechanics.curves import Point3
+from pliant_coil.core.moves.base import Move
+from pliant_coil.core.trade.hand import HandKind
+from pliant_coil.core.words.figures import Thickness
+from pliant_coil.core.words.say import Say, say
 
 
 @dataclass(frozen=True)
@@ -14,14 +18,36 @@ class Straight(Move):
     start: Point3
     end: Point3
     kind: ClassVar[str] = "straight"
-    relative_sigma: ClassVar[float] = 0.02
+    hand: ClassVar[HandKind] = "straight"
 
     @property
     def length_mm(self) -> float:
         return math.dist(self.start, self.end)
 
-    def arithmetic(self) -> str:
-        return f"straight, {self.length_mm:.2f} mm"
+    def arithmetic(self) -> Say:
+        return say("straight, {length}", length=Thickness(self.length_mm))
 
     def path(self) -> list[Point3]:
         return [self.start, self.end]
+
+
+@dataclass(frozen=True)
+class Lead(Straight):
+    """Led by hand to the next place: a rise, a drop, a neck."""
+
+    kind: ClassVar[str] = "lead"
+    hand: ClassVar[HandKind] = "lead"
+
+    def arithmetic(self) -> Say:
+        rise, along = abs(self.end[1] - self.start[1]), math.hypot(self.end[0] - self.start[0], self.end[2] - self.start[2])
+        return say("√({rise}² + {along}²), up or down and across", rise=Thickness(rise), along=Thickness(along))
+
+
+@dataclass(frozen=True)
+class Through(Straight):
+    """Straight through the hole of a bead, a barrel or an eye."""
+
+    kind: ClassVar[str] = "through"
+
+    def arithmetic(self) -> Say:
+        return say("through it, {length}", length=Thickness(self.length_mm))

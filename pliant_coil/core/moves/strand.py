@@ -1,64 +1,67 @@
-"""One strand of a flat braid, and wire whose way isn't drawn."""
+"""One strand of a flat braid."""
 
 import math
 from dataclasses import dataclass
 from typing import ClassVar
 
-from pliant_coil.core.braiding import Braid
-from pliant_coil.core.moves.base import Move, Point3, on_circle
+from pliant_coil.core.mechanics.braiding import Braid
+from pliant_coil.core.mechanics.curves import Point3
+from pliant_coil.core.moves.base import Move, on_circle
+from pliant_coil.core.trade.hand import HandKind
+from pliant_coil.core.words.figures import Length, Number
+from pliant_coil.core.words.say import Say, say
 
 
 @dataclass(frozen=True)
 class Strand(Move):
-    """A strand of `braid` over `sweep_rad` of a band whose middle runs `radius_mm` from the axis.
+    """A strand of `braid` over `length_along_mm` of a band whose middle runs `radius_mm` from the axis.
 
     `phase` says where in its zigzag it begins; `measured` is what the maker's own first centimetres took over what
-    was reckoned. Length: that of the space curve.
+    was reckoned.
     """
 
     braid: Braid
     radius_mm: float
     from_rad: float
-    sweep_rad: float
+    length_along_mm: float
     phase: float
-    measured: float
-    backwards: bool
+    measured: float = 1.0
     kind: ClassVar[str] = "strand"
-    relative_sigma: ClassVar[float] = 0.06
+    hand: ClassVar[HandKind] = "braid"
 
     @property
     def length_mm(self) -> float:
-        return self.braid.wire_over_mm(self.phase, self.radius_mm * self.sweep_rad) * self.measured
+        return self.length_along_mm * self.braid.wire_per_mm * self.measured
 
-    def arithmetic(self) -> str:
+    @property
+    def advance_mm(self) -> float:
+        return self.length_along_mm
+
+    def arithmetic(self) -> Say:
         flat = 1 / math.cos(self.braid.angle_rad)
-        crimp = self.braid.wire_per_mm / flat
-        own = f" × {self.measured:.3f} by your own first centimetres" if self.measured != 1 else ""
-        return f"{self.radius_mm * self.sweep_rad:.1f} mm × {flat:.3f} (1/cos α) × {crimp:.3f} for going over and under{own}"
+        text = "{along} × {flat} for its lean × {layers} for going over and under"
+        if self.measured != 1:
+            text += " × {own} by your own first centimetres"
+        return say(
+            text,
+            along=Length(self.length_along_mm),
+            flat=Number(flat, 3),
+            layers=Number(self.braid.wire_per_mm / flat, 3),
+            own=Number(self.measured, 3),
+        )
 
-    def path(self) -> list[Point3]:
-        points = [
-            on_circle(self.radius_mm + out, self.from_rad + s / self.radius_mm, z)
-            for s, z, out in self.braid.points(self.phase, self.radius_mm * self.sweep_rad)
-        ]
-        return points[::-1] if self.backwards else points
-
-
-@dataclass(frozen=True)
-class Loose(Move):
-    """Wire that has its length but no drawn way: a fold round the starting eye, an end that is tucked in."""
-
-    loose_mm: float
-    why: str
-    kind: ClassVar[str] = "loose"
-    relative_sigma: ClassVar[float] = 0.1
+    def _at(self, along_mm: float) -> Point3:
+        z, out = self.braid.across(self.phase + along_mm / self.braid.period_mm)
+        return on_circle(self.radius_mm + out, self.from_rad + along_mm / self.radius_mm, z)
 
     @property
-    def length_mm(self) -> float:
-        return self.loose_mm
+    def begins(self) -> Point3:
+        return self._at(0.0)
 
-    def arithmetic(self) -> str:
-        return self.why
+    @property
+    def ends(self) -> Point3:
+        return self._at(self.length_along_mm)
 
     def path(self) -> list[Point3]:
-        return []
+        points = self.braid.points(self.phase, self.length_along_mm)
+        return [on_circle(self.radius_mm + out, self.from_rad + s / self.radius_mm, z) for s, z, out in points]

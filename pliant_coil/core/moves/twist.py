@@ -1,59 +1,77 @@
 """Twisted together with others: one strand of a twisted band."""
 
 import math
-from dataclasses import dataclass
-from typing import ClassVar
+from dataclasses import dataclass, replace
+from typing import ClassVar, Self
 
-from pliant_coil.core.moves.base import Move, Point3, on_circle
+from pliant_coil.core.mechanics.curves import Point3
+from pliant_coil.core.mechanics.twisting import Cord
+from pliant_coil.core.moves.base import Counted, Move, on_circle
+from pliant_coil.core.trade.hand import HandKind
+from pliant_coil.core.words.figures import Length, Thickness
+from pliant_coil.core.words.say import Say, say
 
 _PER_LAY = 16
 
 
 @dataclass(frozen=True)
 class Twist(Move):
-    """Clockwise round the band over `sweep_rad` while winding round the band's middle line, `radius_mm` from the axis.
+    """Clockwise over `along_mm` of the band's middle line, `radius_mm` from the axis, winding round it.
 
-    A strand runs `helix_mm` beside the middle line, one full turn in `lay_mm` of it, beginning at `phase_rad`;
-    `hand` is +1 for a right-hand twist, −1 for a left-hand one. Length: that of a helix, √(1 + (2πρ/p)²) a length.
+    `phase_rad` is where the strand begins (0: away from the finger), `hand_of` +1 for a right-hand twist, −1 for a
+    left-hand one; `flat` is the cord's height over its round thickness after tapping. Length: that of a helix,
+    √(1 + (2πr/lay)²) a length of cord; tapping makes more cord of the same wire (the stretch is `worked`).
     """
 
+    cord: Cord
     radius_mm: float
     from_rad: float
-    sweep_rad: float
-    helix_mm: float
-    lay_mm: float
+    along_mm: float
     phase_rad: float
-    hand: int
+    hand_of: int
+    flat: float = 1.0
     kind: ClassVar[str] = "twist"
-    relative_sigma: ClassVar[float] = 0.03
+    hand: ClassVar[HandKind] = "twist"
+    counted: ClassVar[Counted | None] = Counted("turn", step=0.25, least=0.25)
 
     @property
-    def along_mm(self) -> float:
-        """Length of the band's middle line."""
-        return self.radius_mm * self.sweep_rad
-
-    @property
-    def count(self) -> int:
-        """Full turns of the twist, to the nearest."""
-        return round(self.along_mm / self.lay_mm)
+    def count(self) -> float:
+        """Full turns of the twist, to a quarter."""
+        return max(0.25, round(4 * self.along_mm / self.cord.lay_mm) / 4)
 
     @property
     def length_mm(self) -> float:
-        longer = math.hypot(1, 2 * math.pi * self.helix_mm / self.lay_mm)
-        # A strand that ends on the outside of the bend has lain there longer than on the inside (first order in ρ/R).
-        turned = self.hand * 2 * math.pi * self.along_mm / self.lay_mm
-        outside = self.hand * self.lay_mm / (2 * math.pi) * (math.sin(self.phase_rad + turned) - math.sin(self.phase_rad))
-        return self.along_mm * longer + self.helix_mm / self.radius_mm / longer * outside
+        return self.along_mm * self.cord.wire_per_mm
 
-    def arithmetic(self) -> str:
-        return f"{self.along_mm:.1f} mm × √(1 + (2π × {self.helix_mm:.2f} / {self.lay_mm:.2f})²)"
+    @property
+    def advance_mm(self) -> float:
+        return self.along_mm
+
+    def arithmetic(self) -> Say:
+        return say(
+            "{along} × √(1 + (2π × {helix} / {lay})²)",
+            along=Length(self.along_mm),
+            helix=Thickness(self.cord.helix_mm),
+            lay=Thickness(self.cord.lay_mm),
+        )
 
     def point(self, share: float) -> Point3:
         """Where the strand stands after this share of its way."""
-        turn = self.phase_rad + self.hand * 2 * math.pi * self.along_mm * share / self.lay_mm
-        r = self.radius_mm + self.helix_mm * math.cos(turn)
-        return on_circle(r, self.from_rad + self.sweep_rad * share, self.helix_mm * math.sin(turn))
+        turn = self.phase_rad + self.hand_of * 2 * math.pi * self.along_mm * share / self.cord.lay_mm
+        out = self.cord.helix_mm * math.cos(turn) * self.flat
+        angle = self.from_rad + self.along_mm * share / self.radius_mm
+        return on_circle(self.radius_mm + out, angle, self.cord.helix_mm * math.sin(turn))
 
     def path(self) -> list[Point3]:
-        steps = max(8, math.ceil(self.along_mm / self.lay_mm * _PER_LAY))
+        steps = max(8, math.ceil(self.along_mm / self.cord.lay_mm * _PER_LAY))
         return [self.point(k / steps) for k in range(steps + 1)]
+
+    def _counted(self, count: float) -> Self:
+        return replace(self, along_mm=self.along_mm * count / self.count)
+
+    def _after(self, done: float) -> Self:
+        made = self.along_mm * done / self.count
+        turned = self.hand_of * 2 * math.pi * made / self.cord.lay_mm
+        return replace(
+            self, along_mm=self.along_mm - made, from_rad=self.from_rad + made / self.radius_mm, phase_rad=self.phase_rad + turned
+        )

@@ -1,32 +1,45 @@
-"""Round a bundle: the lock beside a bead, a binding, a tie."""
+"""Round a bundle: the lock beside a bead, a binding, a tie, a coil on a row of wires."""
 
 import math
-from dataclasses import dataclass
-from typing import ClassVar
+from dataclasses import dataclass, replace
+from functools import cached_property
+from typing import ClassVar, Self
 
-from pliant_coil.core.hulls import Bundle
-from pliant_coil.core.moves.base import Move, Obstacle, Point3, on_circle
-from pliant_coil.core.profiles import Profile
+from pliant_coil.core.mechanics.curves import Point3
+from pliant_coil.core.mechanics.hulls import Bundle
+from pliant_coil.core.moves.base import Cause, Counted, Move, Obstacle, on_circle
+from pliant_coil.core.trade.hand import HandKind
+from pliant_coil.core.trade.profiles import Profile
+from pliant_coil.core.words.figures import Number, Thickness
+from pliant_coil.core.words.say import Say, say
+
+_PER_CORNER = 6
 
 
 @dataclass(frozen=True)
 class Wrap(Move):
     """`wraps` taut loops of `profile` round `bundle`, side by side, advancing along the band.
 
-    The band's inner side runs `band_radius_mm` from the axis; the first wrap starts at `from_rad` and each next one
-    lies a wire's width further clockwise.
+    The bundle lies in (along the finger, away from it) with its zero `band_radius_mm` from the axis. The first wrap
+    starts at `from_rad`, each next one lies a wire's width further, clockwise (`towards` +1) or anticlockwise (−1). It
+    begins where the loop comes nearest to `start`, going in through the ring first. `inside_mm` is how far it stands
+    into the band, 0 for wraps that lie elsewhere.
     """
 
-    wraps: int
+    wraps: float
     bundle: Bundle
     profile: Profile
     band_radius_mm: float
     from_rad: float
-    cause: str
+    towards: int = 1
+    start: tuple[float, float] = (0.0, 0.0)
+    inside_mm: float = 0.0
+    cause: Cause | None = None
+    pitch_mm: float | None = None
+    """Advance of a wrap; the wire's own width unless given."""
     kind: ClassVar[str] = "wrap"
-    relative_sigma: ClassVar[float] = 0.04
-
-    _PER_CORNER: ClassVar[int] = 8
+    hand: ClassVar[HandKind] = "wrap"
+    counted: ClassVar[Counted | None] = Counted("wrap", step=0.5, least=0.5)
 
     @property
     def loop_mm(self) -> float:
@@ -34,28 +47,105 @@ class Wrap(Move):
         return self.bundle.loop_mm(self.profile.centroid_mm)
 
     @property
+    def _pitch(self) -> float:
+        return self.profile.width_mm if self.pitch_mm is None else self.pitch_mm
+
+    @cached_property
     def length_mm(self) -> float:
-        return self.wraps * math.hypot(self.loop_mm, self.profile.width_mm)
+        return self.wraps * math.hypot(self.loop_mm, self._pitch)
 
     @property
-    def count(self) -> int:
+    def count(self) -> float:
         return self.wraps
 
     @property
-    def _pitch_rad(self) -> float:
-        return self.profile.width_mm / self.band_radius_mm
+    def advance_mm(self) -> float:
+        return self.wraps * self._pitch
 
     @property
-    def obstacle(self) -> Obstacle:
-        # A round wire touches at its own middle: from the first wrap's to the last's.
-        first, last = (self.from_rad + k * self._pitch_rad for k in (0.5, self.wraps - 0.5))
-        return Obstacle(self.cause, first, last, self.profile.height_mm)
+    def obstacles(self) -> tuple[Obstacle, ...]:
+        if self.cause is None or self.inside_mm <= 0:
+            return ()
+        # From where the wraps begin to the crest of the last one.
+        reach = self.towards * max(0.0, self.wraps - 0.5) * self._pitch / self.band_radius_mm
+        first, last = sorted((self.from_rad, self.from_rad + reach))
+        return (Obstacle(self.cause, first, last, self.inside_mm),)
 
-    def arithmetic(self) -> str:
-        grown = self.bundle.rounding_mm + self.profile.centroid_mm
-        loop = f"{self.bundle.hull_perimeter_mm:.2f} round the wires' hull + 2π × {grown:.3f}"
-        return f"{self.wraps} × √(({loop})² + {self.profile.width_mm:.2f}²) mm"
+    def arithmetic(self) -> Say:
+        return say(
+            "{wraps} × √(({hull} round the wires' hull + 2π × {grown})² + {pitch}²)",
+            wraps=Number(self.wraps),
+            hull=Thickness(self.bundle.hull_perimeter_mm),
+            grown=Thickness(self.bundle.rounding_mm + self.profile.centroid_mm),
+            pitch=Thickness(self._pitch),
+        )
+
+    @cached_property
+    def _loop(self) -> list[tuple[float, float]]:
+        """The loop from its beginning, going inside first."""
+        loop = _opened_at(self.bundle.loop_points(self.profile.centroid_mm, _PER_CORNER), self.start)
+        quarter = max(1, len(loop) // 4)
+        inwards = sum(out for _, out in loop[1 : quarter + 1]) <= sum(out for _, out in loop[-quarter:])
+        return loop if inwards else [loop[0], *reversed(loop[1:])]
+
+    @property
+    def begins(self) -> Point3:
+        """Where it begins, in ring coordinates."""
+        z, out = self._loop[0]
+        return on_circle(self.band_radius_mm + out, self.from_rad, z)
+
+    @property
+    def ends(self) -> Point3:
+        """Where it ends; for whole wraps above where it began."""
+        if abs(self.wraps - round(self.wraps)) > 1e-9:
+            return self.path()[-1]
+        z, out = self._loop[0]
+        return on_circle(self.band_radius_mm + out, self.from_rad + self.towards * self.advance_mm / self.band_radius_mm, z)
 
     def path(self) -> list[Point3]:
-        coil = self.bundle.coil_points(self.profile.centroid_mm, self._PER_CORNER, self.wraps, self.profile.width_mm)
-        return [on_circle(self.band_radius_mm + out, self.from_rad + s / self.band_radius_mm, z) for s, z, out in coil]
+        loop = self._loop
+        sides = [math.dist(loop[k - 1], loop[k % len(loop)]) for k in range(1, len(loop) + 1)]
+        around = sum(sides)
+        points = []
+        pitch_rad = self.towards * self._pitch / self.band_radius_mm
+        gone, k, whole = 0.0, 0, self.wraps * around
+        while True:
+            z, out = loop[k % len(loop)]
+            points.append(on_circle(self.band_radius_mm + out, self.from_rad + pitch_rad * gone / around, z))
+            side = sides[k % len(loop)]
+            if gone + side > whole + 1e-9:
+                break
+            gone += side
+            k += 1
+        if whole - gone > 1e-6:
+            # A part of a wrap may end between two corners.
+            (z0, out0), (z1, out1) = loop[k % len(loop)], loop[(k + 1) % len(loop)]
+            share = (whole - gone) / side
+            z, out = z0 + (z1 - z0) * share, out0 + (out1 - out0) * share
+            points.append(on_circle(self.band_radius_mm + out, self.from_rad + pitch_rad * self.wraps, z))
+        return points
+
+    def _counted(self, count: float) -> Self:
+        return replace(self, wraps=count)
+
+    def _after(self, done: float) -> Self:
+        on = self.towards * done * self._pitch / self.band_radius_mm
+        half = abs(done - round(done)) > 0.25
+        start = self._loop[len(self._loop) // 2] if half else self.start
+        return replace(self, wraps=self.wraps - done, from_rad=self.from_rad + on, start=start)
+
+
+def _opened_at(loop: list[tuple[float, float]], start: tuple[float, float]) -> list[tuple[float, float]]:
+    """`loop` beginning at its point nearest to `start`, which becomes a corner of it."""
+    best, best_point, least = 0, loop[0], math.inf
+    for k, a in enumerate(loop):
+        b = loop[(k + 1) % len(loop)]
+        dx, dy = b[0] - a[0], b[1] - a[1]
+        length = dx * dx + dy * dy
+        share = max(0.0, min(1.0, ((start[0] - a[0]) * dx + (start[1] - a[1]) * dy) / length)) if length else 0.0
+        point = (a[0] + dx * share, a[1] + dy * share)
+        distance = math.dist(point, start)
+        if distance < least - 1e-12:
+            best, best_point, least = k, point, distance
+    turned = loop[best + 1 :] + loop[: best + 1]
+    return [best_point, *(p for p in turned if math.dist(p, best_point) > 1e-9)]

@@ -1,17 +1,25 @@
 """Planning: no database, no waiting."""
 
 from fastapi import APIRouter, Response
+from starlette.concurrency import run_in_threadpool
 
-from pliant_coil.core.plan import Plan
-from pliant_coil.core.planner import plan
-from pliant_coil.core.recipe import RingFile
+from pliant_coil.core.plan.build import plan
+from pliant_coil.core.plan.model import Plan
+from pliant_coil.core.ring_file.document import RingFile
+from pliant_coil.core.words.say import Reader
 from pliant_coil.web_api.problems import REFUSED
+from pliant_coil.web_api.readers import TheReader
 
 router = APIRouter(tags=["plan"])
 
 
 @router.post("/plan", response_model=Plan, responses=REFUSED)
-async def plan_ring(file: RingFile, paths: bool = False) -> Response:
-    """The plan of a ring file; with `paths`, the wires' paths in space too."""
-    # Answered from the event loop: planning takes less time than handing it to a thread, and the model writes itself.
-    return Response(plan(file, paths=paths).model_dump_json(), media_type="application/json")
+async def plan_ring(file: RingFile, reader: TheReader, paths: bool = False) -> Response:
+    """The plan of a ring file, written for the asked units and size systems; with `paths`, the wires' paths in space too."""
+    # A plan of figures takes less time than handing it to a thread; a drawing would hold the others up.
+    text = await run_in_threadpool(_written, file, reader, True) if paths else _written(file, reader, False)
+    return Response(text, media_type="application/json")
+
+
+def _written(file: RingFile, reader: Reader, paths: bool) -> str:
+    return plan(file, paths=paths).model_dump_json(context={"reader": reader})

@@ -7,7 +7,7 @@ from uuid import UUID
 from fastapi import APIRouter, Depends, Path, Query, Request, Response
 from fastapi.responses import JSONResponse
 
-from pliant_coil.core.recipe import RingFile, Text
+from pliant_coil.core.ring_file.document import RingFile, Text
 from pliant_coil.services.rings import Conflict, KeptRing, Rings
 from pliant_coil.web_api.problems import MISSING, REFUSED
 from pliant_coil.web_api.schemas import RevisionTold, RingConflict, RingList, RingListed, RingSave, RingTold

@@ -4,9 +4,11 @@ from typing import Annotated
 
 from fastapi import APIRouter, Query
 
-from pliant_coil.core.planner import size_told
-from pliant_coil.core.sizes import SYSTEMS, between_finger_and_knuckle, read_size
+from pliant_coil.core.plan.build import size_in_all
+from pliant_coil.core.trade.sizes import SYSTEMS, between_finger_and_knuckle, read_size
+from pliant_coil.core.words.say import write
 from pliant_coil.web_api.problems import REFUSED
+from pliant_coil.web_api.readers import TheReader
 from pliant_coil.web_api.schemas import SizeMark, SizeRead, SizeScale
 
 router = APIRouter(prefix="/sizes", tags=["sizes"])
@@ -16,16 +18,18 @@ router = APIRouter(prefix="/sizes", tags=["sizes"])
 async def read(text: str) -> SizeRead:
     """Read a size as people type it."""
     size = read_size(text, "text")
-    return SizeRead(system=size.system, size=size_told(size.inside_diameter_mm))
+    return SizeRead(system=size.system, size=size_in_all(size.inside_diameter_mm))
 
 
 @router.get("/between", responses=REFUSED)
 async def between(
-    around_finger_mm: Annotated[float, Query(gt=0, le=200)], around_knuckle_mm: Annotated[float, Query(gt=0, le=200)]
+    around_finger_mm: Annotated[float, Query(gt=0, le=200)],
+    around_knuckle_mm: Annotated[float, Query(gt=0, le=200)],
+    reader: TheReader,
 ) -> SizeRead:
     """Propose a size for a finger and its knuckle."""
     proposal = between_finger_and_knuckle(around_finger_mm, around_knuckle_mm)
-    return SizeRead(system="us", size=size_told(proposal.inside_diameter_mm), reason=proposal.reason)
+    return SizeRead(system="us", size=size_in_all(proposal.inside_diameter_mm), reason=write(proposal.reason, reader))
 
 
 @router.get("/scales")

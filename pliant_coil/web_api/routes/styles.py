@@ -5,9 +5,9 @@ from typing import Any
 
 from fastapi import APIRouter
 
-from pliant_coil.core.bands.base import all_bands
-from pliant_coil.core.heads.base import all_heads
-from pliant_coil.core.recipe import ring_schema
+from pliant_coil.core.making.ring import bands_for, heads_for
+from pliant_coil.core.ring_file.document import ring_schema
+from pliant_coil.core.styles.registry import all_bands, all_heads
 from pliant_coil.web_api.schemas import StyleTold
 
 router = APIRouter(tags=["styles"])
@@ -33,12 +33,26 @@ def _schema() -> dict[str, Any]:
 @lru_cache(maxsize=1)
 def _styles() -> list[StyleTold]:
     bands = [
-        StyleTold(kind="band", style=name, title=s.title, bands=[], usual_wires=_wires(s.usual_wires), parameters=s.model_json_schema())
+        StyleTold(
+            kind="band",
+            style=name,
+            title=s.title,
+            bands=[],
+            heads=heads_for(s()),
+            usual_wires=_wires(s.usual_wires),
+            parameters=s.model_json_schema(),
+        )
         for name, s in all_bands().items()
     ]
     heads = [
         StyleTold(
-            kind="head", style=name, title=s.title, bands=list(s.bands), usual_wires=_wires(s.usual_wires), parameters=s.model_json_schema()
+            kind="head",
+            style=name,
+            title=s.title,
+            bands=bands_for(s()),
+            heads=[],
+            usual_wires=_wires(s.usual_wires),
+            parameters=s.model_json_schema(),
         )
         for name, s in all_heads().items()
     ]

@@ -3,9 +3,9 @@ import type { components, paths } from './schema.generated';
 
 type Schemas = components['schemas'];
 export type Plan = Schemas['Plan'];
-export type WireTold = Schemas['WireTold'];
-export type MoveTold = Schemas['MoveTold'];
-export type SizeTold = Schemas['SizeTold'];
+export type PlannedWire = Schemas['Wire'];
+export type PlannedMove = Schemas['Move'];
+export type SizeInAll = Schemas['Size'];
 export type Drawing = Schemas['Drawing'];
 export type SizeScale = Schemas['SizeScale'];
 export type StyleTold = Schemas['StyleTold'];

@@ -1,15 +1,21 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { answer, api, type Draft, type RingFile } from './client';
 
+/** For whom the texts are written: units of length, and size systems with the first one first. */
+export interface ReaderOf {
+  units: 'mm' | 'in';
+  sizes: string;
+}
+
 // The server checks every field, so a draft may be sent as it stands.
 const asFile = (draft: Draft) => draft as unknown as RingFile;
 
 /** The plan of what is being typed. The last one stays until the next is there; an older request is given up. */
-export const usePlan = (draft: Draft) =>
+export const usePlan = (draft: Draft, reader: ReaderOf) =>
   useQuery({
-    queryKey: ['plan', draft],
+    queryKey: ['plan', draft, reader],
     queryFn: ({ signal }) =>
-      answer(api.POST('/api/plan', { params: { query: { paths: true } }, body: asFile(draft), signal })),
+      answer(api.POST('/api/plan', { params: { query: { paths: true, ...reader } }, body: asFile(draft), signal })),
     placeholderData: keepPreviousData,
     staleTime: Infinity,
     gcTime: 60_000,

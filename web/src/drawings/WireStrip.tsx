@@ -1,6 +1,6 @@
 import Box from '@mui/material/Box';
 import { memo, useId, type KeyboardEvent } from 'react';
-import type { WireTold } from '../api/client';
+import type { PlannedWire } from '../api/client';
 import { figures } from '../app/theme';
 import { mm } from '../words/figures';
 import { placeLabels } from './labels';
@@ -17,7 +17,7 @@ const Y = { mm: 14, tick: 18, upper: 38, lower: 54, wire: 76, length: 102, lengt
 const ROW = 152;
 
 interface Props {
-  wire: WireTold;
+  wire: PlannedWire;
   /** The stretch that is looked at, by its place among the wire's moves. */
   active: number | null;
   onActive: (move: number | null) => void;

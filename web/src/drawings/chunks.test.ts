@@ -14,12 +14,24 @@ const drawing: Drawing = {
   inside_y_mm: 0,
   inside_radius_mm: 8.6,
   strands: [
-    { role: 'band', piece: 1, move: 2, kind: 'arc', points: circle(9, 0.4) },
-    { role: 'band', piece: 1, move: 3, kind: 'arc', points: circle(9, -0.4) },
-    { role: 'nobody', piece: 1, move: 0, kind: 'arc', points: circle(9, 0) },
-    { role: 'band', piece: 1, move: 4, kind: 'straight', points: [[0, 9, 0], [0, 60, 0]] }, // prettier-ignore
+    { role: 'band', piece: 1, move: 2, kind: 'arc', id: 'arc', height_mm: 0.8, points: circle(9, 0.4) },
+    { role: 'band', piece: 1, move: 3, kind: 'arc', id: 'arc', height_mm: 0.8, points: circle(9, -0.4) },
+    { role: 'nobody', piece: 1, move: 0, kind: 'arc', id: 'arc', height_mm: 0.8, points: circle(9, 0) },
+    { role: 'band', piece: 1, move: 4, kind: 'straight', id: 'straight', height_mm: 0.8, points: [[0, 9, 0], [0, 60, 0]] }, // prettier-ignore
   ],
-  beads: [{ x_mm: 0, y_mm: 13, z_mm: 0, diameter_mm: 7 }],
+  beads: [
+    {
+      x_mm: 0,
+      y_mm: 13,
+      z_mm: 0,
+      what: 'bead',
+      shape: 'ellipsoid',
+      length_mm: 7,
+      width_mm: 7,
+      height_mm: 7,
+      diameter_mm: 7,
+    },
+  ],
 };
 const plan = { wires: [{ role: 'band', piece: 1, width_mm: 0.8, metal: 'brass' }], drawing } as unknown as Plan;
 

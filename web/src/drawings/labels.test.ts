@@ -1,9 +1,9 @@
 import { expect, test } from 'vitest';
-import type { MoveTold } from '../api/client';
+import type { PlannedMove } from '../api/client';
 import { placeLabels, type RowStretch } from './labels';
 
 const stretch = (label: string, left: number, right: number, index: number): RowStretch => {
-  const move: MoveTold = {
+  const move: PlannedMove = {
     kind: 'arc',
     label,
     from_mm: left,
@@ -12,6 +12,9 @@ const stretch = (label: string, left: number, right: number, index: number): Row
     length_mm: right - left,
     in_ring: true,
     arithmetic: '',
+    id: 'x',
+    fate: 'ring',
+    length: '',
   };
   return { move, index, left, right };
 };

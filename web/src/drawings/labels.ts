@@ -1,8 +1,8 @@
-import type { MoveTold } from '../api/client';
+import type { PlannedMove } from '../api/client';
 
 /** A stretch of wire in a row: the part of a move between two ends of the row [mm]. */
 export interface RowStretch {
-  move: MoveTold;
+  move: PlannedMove;
   index: number;
   left: number;
   right: number;

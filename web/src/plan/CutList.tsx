@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import type { WireTold } from '../api/client';
+import type { PlannedWire } from '../api/client';
 import { figures } from '../app/theme';
 import { usePreferences } from '../preferences/Preferences';
 import { mm, oneIn, withFractions } from '../words/figures';
@@ -21,7 +21,7 @@ export function CutList() {
   );
 }
 
-function Piece({ wire, count, several }: { wire: WireTold; count: number; several: boolean }) {
+function Piece({ wire, count, several }: { wire: PlannedWire; count: number; several: boolean }) {
   const { draft, change } = useDesk();
   const [{ units }] = usePreferences();
   const metric = `${count > 1 && units === 'mm' ? `${count} × ` : ''}${mm(wire.cut_mm, wire.from_reel ? 0 : 1)} mm`;

@@ -30,7 +30,8 @@ const gutter = { xs: 2, sm: 3, lg: 7.5 };
 /** One ring on the desk: its sentence, its wires, where to start, what it looks like, what to cut. */
 export function PlanDesk({ saved }: { saved: RingTold | undefined }) {
   const { draft, revision, changed, change, replace } = useDraft(saved);
-  const planned = usePlan(draft);
+  const [{ units, systems }] = usePreferences();
+  const planned = usePlan(draft, { units, sizes: systems.join(',') });
   const [plan, setPlan] = useState<Plan>();
   // While something can't be planned, the last plan stays in sight.
   if (planned.data && planned.data !== plan) setPlan(planned.data);

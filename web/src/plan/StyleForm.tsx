@@ -55,6 +55,8 @@ function Field({
 }) {
   const label = field.title ?? name;
   const help = field.description;
+  // What is a form of its own and may be left out (worked strip) is set in the ring file.
+  if (field.anyOf?.some((kind) => kind.$ref)) return null;
   const inner = field.$ref ? definitions[field.$ref.split('/').at(-1) ?? ''] : undefined;
   if (inner) return <StyleForm path={path} schema={inner} definitions={definitions} />;
   if (field.enum)
@@ -72,6 +74,8 @@ function Field({
         usual={field.default as number | undefined}
       />
     );
+  const choices = field.anyOf?.find((kind) => kind.enum)?.enum;
+  if (choices) return <Choice path={path} label={label} help={help} choices={choices} />;
   if (field.anyOf?.some((kind) => kind.type === 'number' || kind.type === 'integer'))
     return <NumberEntry path={path} label={label} help={help} unit={field.unit} optional />;
   if (field.type === 'number')

@@ -6,15 +6,12 @@ import type { Plan } from '../api/client';
 import { useProgramChanges, useWeavePrograms } from '../api/queries';
 import { useTell } from '../app/Notices';
 import { WeaveChart } from '../drawings/WeaveChart';
-import { mm, signed } from '../words/figures';
 import { groupOfWrap, groupsOf, programOf, withCoil, withWraps } from '../words/program';
 import { useDesk } from './Desk';
 import { valueAt } from './draft';
 
-type Fit = NonNullable<Plan['fit']>;
-
 /** What a bound row is planned with when no runs are given. */
-const USUAL_RUNS = '5 inner, 3 all, 10 inner, 3 all';
+const USUAL_RUNS = '9 middle, 4 all, 7 inner';
 
 /** The chart of a band that is made of repeats: how they fill the length, and the program under one's fingers. */
 export function Weave({ plan }: { plan: Plan }) {
@@ -40,7 +37,7 @@ export function Weave({ plan }: { plan: Plan }) {
   return (
     <Box component="section" aria-label="The weave chart" sx={{ pt: 1.5, pb: 2 }}>
       <Typography variant="body2" sx={{ mb: 1 }}>
-        {summary(fit)} {fit.guide_words}
+        {fit.words}
       </Typography>
       <WeaveChart
         fit={fit}
@@ -52,16 +49,6 @@ export function Weave({ plan }: { plan: Plan }) {
       {woven && <Programs program={program} baseWires={fit.base.length} />}
     </Box>
   );
-}
-
-function summary(fit: Fit): string {
-  if (fit.kind === 'braid') return `Braided ${fit.program}, ${mm(fit.target_mm)} mm long.`;
-  const rest = fit.left_each_end_mm;
-  const ends = rest >= 0 ? `${mm(rest)} mm bare at each end` : `${mm(-rest)} mm over at each end`;
-  const filled = `${mm(fit.made_mm)} of ${mm(fit.target_mm)} mm, ${ends}.`;
-  if (fit.kind === 'bind')
-    return `Bound ${fit.program}, from the middle outwards: ${filled} Tap a coil for one more in its run.`;
-  return `${fit.repeats} repeats of ${fit.program}: ${filled} A repeat more or less: ${signed(fit.repeat_changes_us, 2)} US.`;
 }
 
 function Wraps({ program }: { program: string }) {

@@ -36,7 +36,7 @@ export const Contributions = memo(function Contributions({ plan }: { plan: Plan 
         <Row
           key={c.cause}
           words={c.cause.charAt(0).toUpperCase() + c.cause.slice(1)}
-          figure={`${signed(c.us_sizes, 2)} US`}
+          figure={c.said}
           title={`${signed(c.mm, 2)} mm of inside diameter, from the largest circle that fits`}
         />
       ))}
@@ -99,7 +99,7 @@ export function Schools() {
                 component="span"
                 sx={{ fontFamily: figures, fontWeight: 650, color: right ? 'text.primary' : 'text.secondary' }}
               >
-                {withFractions(school.start_us)} → {withFractions(school.finished_us)}
+                {withFractions(school.start)} → {withFractions(school.finished)}
               </Box>
             </ButtonBase>
             <Collapse in={open === school.school} unmountOnExit>

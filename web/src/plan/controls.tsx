@@ -7,7 +7,7 @@ import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { useSize, useStyles } from '../api/queries';
-import type { SizeTold, StyleTold } from '../api/client';
+import type { SizeInAll, StyleTold } from '../api/client';
 import { figures } from '../app/theme';
 import { mm, withFractions } from '../words/figures';
 import { useDesk, useProblem } from './Desk';
@@ -53,7 +53,7 @@ function Conversions({ text }: { text: string }) {
   return size.data ? <SizeTable size={size.data.size} /> : null;
 }
 
-function SizeTable({ size }: { size: SizeTold }) {
+function SizeTable({ size }: { size: SizeInAll }) {
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 3, rowGap: 0.5 }}>
       {Object.values(size.exact).map((text) => (
@@ -193,7 +193,8 @@ export function StyleControl({ kind }: { kind: 'band' | 'head' }) {
   );
 }
 
-const fits = (head: StyleTold, band: unknown) => typeof band !== 'string' || head.bands.includes(band);
+const fits = (head: StyleTold, band: unknown) =>
+  typeof band !== 'string' || head.style === 'none' || head.bands.includes(band);
 
 /** How the tails end. */
 export function FinishControl() {
@@ -211,14 +212,6 @@ export function FinishControl() {
       <Choice path="finish.ends" label="Ends" choices={['hidden', 'loop', 'scroll']} usual="hidden" />
       {valueAt(draft, 'finish.ends') === 'loop' && (
         <NumberEntry path="finish.loop_mm" label="Loop, inside" unit="mm" usual={2} />
-      )}
-      {valueAt(draft, 'band.winding') === 'one-way' && (
-        <Choice
-          path="finish.short_tail"
-          label="The short tail binds the band"
-          choices={['last', 'early']}
-          usual="last"
-        />
       )}
     </Stack>
   );

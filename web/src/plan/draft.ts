@@ -4,14 +4,14 @@ import type { Draft, RingTold } from '../api/client';
 /** What an untouched Plan screen shows: a ring that can be made, so that every figure has something to say. */
 export const FIRST_RING: Draft = {
   format: 'pliant-coil/ring',
-  version: 1,
+  version: 2,
   title: '',
   finger: { size: 'US 6 1/2' },
   wires: { band: { diameter: '20 AWG', metal: 'copper', temper: 'soft' } },
   band: { style: 'turned', winding: 'both-ways', turns: 1 },
   head: { style: 'bead-lock', bead: { shape: 'round', diameter_mm: 7, hole_mm: 1.1 } },
   finish: { wraps_each_side: 2 },
-  sizing: { school: 'geometry', risk_of_running_out: 0.02, tape: '1 mm', grip: 'hand' },
+  sizing: { school: 'geometry', risk_of_running_out: 0.02, tape: '5 mm', tail: 'pliers' },
 };
 
 const key = (ringId: string | undefined) => `pliant-coil.draft.${ringId ?? 'new'}`;

@@ -1,14 +1,14 @@
 import { expect, test } from 'vitest';
-import type { WireTold } from '../api/client';
+import type { PlannedWire } from '../api/client';
 import { alike } from './pieces';
 
-const piece = (role: string, cut_mm: number, at_mm: number): WireTold =>
+const piece = (role: string, cut_mm: number, at_mm: number): PlannedWire =>
   ({
     role,
     label: 'soft copper, 0.8 mm',
     cut_mm,
     marks: [{ at_mm, label: 'middle', kind: 'mark' }],
-  }) as unknown as WireTold;
+  }) as unknown as PlannedWire;
 
 test('pieces that are cut and marked alike stand once, with their number', () => {
   const found = alike([piece('base', 138, 42), piece('base', 138, 42), piece('weave', 798, 0), piece('base', 138, 40)]);

@@ -1,8 +1,8 @@
-import type { WireTold } from '../api/client';
+import type { PlannedWire } from '../api/client';
 
 /** Pieces that are cut and marked alike, each kind once: where its first stands among the wires, and how many there are. */
-export function alike(wires: readonly WireTold[]): { wire: WireTold; index: number; count: number }[] {
-  const kinds = new Map<string, { wire: WireTold; index: number; count: number }>();
+export function alike(wires: readonly PlannedWire[]): { wire: PlannedWire; index: number; count: number }[] {
+  const kinds = new Map<string, { wire: PlannedWire; index: number; count: number }>();
   wires.forEach((wire, index) => {
     const key = JSON.stringify([wire.role, wire.label, wire.cut_mm, wire.marks]);
     const kind = kinds.get(key);

@@ -1,0 +1,102 @@
+"""The only place that composes a ring: band, head and finish on one form, as it stands after any of its tasks."""
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, replace
+from functools import cached_property
+
+from pliant_coil.core.making.ring import Ring
+from pliant_coil.core.moves import Obstacle, Piece, Placed
+from pliant_coil.core.moves.inside import InsideCircle, largest_circle
+from pliant_coil.core.styles.contract import Effect, Form, FormedBand, HeadWork, Opening
+from pliant_coil.core.styles.stones import PlacedStone
+from pliant_coil.core.styles.tasks import PHASES, Phase, Task
+
+
+@dataclass(frozen=True)
+class MadeRing:
+    """A ring on one form: its pieces with all their moves, what changes its size, and the circle that a mandrel reads."""
+
+    ring: Ring
+    form: Form
+    opening: Opening
+    band: FormedBand
+    work: HeadWork
+    pieces: tuple[Piece, ...]
+
+    @property
+    def stones(self) -> tuple[PlacedStone, ...]:
+        return self.work.stones
+
+    @cached_property
+    def effects(self) -> tuple[Effect, ...]:
+        return (*self.band.effects, *self.work.effects)
+
+    @cached_property
+    def obstacles(self) -> tuple[Obstacle, ...]:
+        """All that lies between finger and band in the finished ring."""
+        return tuple(o for piece in self.pieces for placed in piece.moves for o in placed.obstacles)
+
+    @cached_property
+    def inside(self) -> InsideCircle:
+        """The circle that the mandrel reads when the ring comes off it."""
+        return largest_circle(self.band.inside_mm / 2, self.obstacles)
+
+    @property
+    def finished_mm(self) -> float:
+        """Inside diameter that comes off the mandrel."""
+        return 2 * self.inside.radius_mm
+
+    @cached_property
+    def tasks(self) -> tuple[Task, ...]:
+        """Every task of band, head and finish, in the order of the phases."""
+        found = [
+            *self.ring.band.tasks(self.band, self.opening),
+            *self.ring.head.tasks(self.band, self.work),
+            *self.ring.finish.tasks(self.band, self.work.tails),
+        ]
+        return tuple(sorted(found, key=lambda task: PHASES.index(task.phase)))
+
+    def reading_after(self, task: Task) -> float:
+        """Inside diameter [mm] that the mandrel should read when this task is done: the ring as it stands then."""
+        done: set[str] = set()
+        for earlier in self.tasks:
+            done.update(earlier.makes)
+            if earlier.id == task.id:
+                break
+        named = {move for each in self.tasks for move in each.makes}
+        standing = [
+            o for piece in self.pieces for placed in piece.moves if placed.id in done or placed.id not in named for o in placed.obstacles
+        ]
+        at = PHASES.index(task.phase)
+        later = sum(e.inside_mm for e in self.effects if PHASES.index(Phase(e.phase)) > at)
+        return 2 * largest_circle((self.band.inside_mm - later) / 2, standing).radius_mm
+
+
+def assemble(ring: Ring, form: Form) -> MadeRing:
+    """The whole ring on this form. Raises `Refusal` when it can't be made so."""
+    opening = ring.head.opening(form, ring.band, ring.wires)
+    band = ring.band.form(form, ring.wires, opening)
+    work = ring.head.make(form, band, ring.wires, opening)
+    finished = ring.finish.lock(band, work)
+    reeled = ring.from_reel
+    pieces = []
+    for piece in (*band.pieces, *work.pieces):
+        moves = _composed(piece, band, work.through, (work.onward, finished.onward))
+        pieces.append(replace(piece, moves=moves, from_reel=piece.role in reeled))
+    return MadeRing(ring, form, opening, band, replace(work, ledger=finished.ledger), tuple(pieces))
+
+
+def _composed(
+    piece: Piece,
+    band: FormedBand,
+    through: Mapping[int, tuple[Placed, ...]],
+    onward: Iterable[Mapping[tuple[str, str], tuple[Placed, ...]]],
+) -> tuple[Placed, ...]:
+    """A piece's moves with the head's put into their slots, and led on from both ends."""
+    moves = list(piece.moves)
+    for slot in sorted((s for s in band.slots if s.piece == piece.id), key=lambda s: -s.index):
+        moves[slot.index : slot.index] = through.get(slot.lane, ())
+    for more in onward:
+        first, last = more.get((piece.id, "first"), ()), more.get((piece.id, "last"), ())
+        moves = [*reversed(first), *moves, *last]
+    return tuple(moves)

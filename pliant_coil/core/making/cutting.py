@@ -1,0 +1,128 @@
+"""What to cut: the wire's net length, what is held, trimmed and risked on top, and the tape's next mark.
+
+cut = net + what the work takes beside it + a tail to hold at each end that is drawn tight + 1 mm a flush trim + z·σ, rounded up.
+"""
+
+from dataclasses import dataclass
+from functools import lru_cache
+from statistics import NormalDist
+
+from pliant_coil.core.moves import EndCare, Fate, Piece, Placed, Spare, to_hold
+from pliant_coil.core.ring_file.document import OwnTail, Sizing, Tape
+from pliant_coil.core.trade.measures import round_up
+from pliant_coil.core.words.figures import MM_PER_INCH, Length, Number, Thickness
+from pliant_coil.core.words.say import NOTHING, Say, say
+
+TAIL_MM = {"pliers": 12.0, "fingers": 25.0}
+"""What an end needs so that its last move can be drawn tight (common practice, no source)."""
+TRIM_MM = 1.0
+"""Lost at each end that is cut flush (common practice, no source)."""
+TAPE_STEP_MM: dict[Tape, float] = {"1 mm": 1.0, "5 mm": 5.0, "1/8 in": MM_PER_INCH / 8, "1/4 in": MM_PER_INCH / 4}
+OTHER_RISKS = (0.1, 0.02, 0.002)
+"""Shown side by side where they lead to different cuts."""
+
+
+@dataclass(frozen=True)
+class Cut:
+    """A piece as it is cut. For work off the reel, `cut_mm` is what runs off, and nothing is rounded."""
+
+    piece: Piece
+    sigma_mm: float
+    cut_mm: float
+    inch_parts: int
+    moves: tuple[Placed, ...]
+    """The whole piece from end to end: spare, hold, the ring's own moves, hold, spare."""
+    arithmetic: Say
+    risks: tuple[tuple[float, float], ...]
+    """Other risks of running out and what they would cut, those alike only once."""
+
+    @property
+    def mass_g(self) -> float:
+        return self.cut_mm * self.piece.wire.grams_per_mm
+
+
+@lru_cache(maxsize=64)
+def standard_deviations(risk: float) -> float:
+    """z for which a normal variable exceeds it with probability `risk`."""
+    return NormalDist().inv_cdf(1 - risk)
+
+
+def tail_mm(sizing: Sizing) -> float:
+    """What is left to hold at an end that is drawn tight."""
+    return sizing.tail.mm if isinstance(sizing.tail, OwnTail) else TAIL_MM[sizing.tail]
+
+
+def cut_all(pieces: tuple[Piece, ...], sizing: Sizing) -> list[Cut]:
+    """Every piece as it is cut; pieces of one role that only differ at their ends are cut alike, to the longest."""
+    longest: dict[str, float] = {}
+    needs = [_needed(piece, sizing) for piece in pieces]
+    for piece, need in zip(pieces, needs, strict=True):
+        longest[piece.role] = max(longest.get(piece.role, 0.0), need)
+    found = []
+    for piece, need in zip(pieces, needs, strict=True):
+        alike = longest[piece.role] if longest[piece.role] < 1.25 * need else need
+        found.append(_cut(piece, sizing, extra_mm=alike - need))
+    return found
+
+
+def _base_mm(piece: Piece, sizing: Sizing) -> float:
+    drawn = sum(care is EndCare.DRAWN for care in piece.ends)
+    trimmed = sum(care is not EndCare.SAWN for care in piece.ends)
+    return piece.net_mm + piece.beside_mm + drawn * tail_mm(sizing) + trimmed * TRIM_MM
+
+
+def _needed(piece: Piece, sizing: Sizing) -> float:
+    return _base_mm(piece, sizing) + standard_deviations(sizing.risk_of_running_out) * piece.sigma_mm
+
+
+def _rounded(needed_mm: float, piece: Piece, tape: Tape) -> float:
+    return needed_mm if piece.from_reel else round_up(needed_mm, TAPE_STEP_MM[tape])
+
+
+def _cut(piece: Piece, sizing: Sizing, *, extra_mm: float) -> Cut:
+    sigma, tail = piece.sigma_mm, tail_mm(sizing)
+    base = _base_mm(piece, sizing)
+    z = standard_deviations(sizing.risk_of_running_out)
+    length = _rounded(base + z * sigma + extra_mm, piece, sizing.tape)
+    drawn = [care is EndCare.DRAWN for care in piece.ends]
+    spare = max(0.0, (length - piece.net_mm - piece.beside_mm - sum(drawn) * tail) / 2)
+    why = say(
+        "{trim} to trim, half of {z} × {sigma} in case, and of the rounding to the tape",
+        trim=Length(TRIM_MM),
+        z=Number(z, 2),
+        sigma=Thickness(sigma),
+    )
+    held = Placed(f"{piece.id}.hold", to_hold("hold", tail), fate=Fate.HELD)
+    over = Placed(f"{piece.id}.spare", Spare("spare", spare, why), fate=Fate.SPARE)
+    moves = [over, *([held] if drawn[0] and tail else []), *piece.moves, *([held] if drawn[1] and tail else []), over]
+    risks: dict[float, float] = {}
+    for risk in OTHER_RISKS:
+        risks.setdefault(round(_rounded(base + standard_deviations(risk) * sigma + extra_mm, piece, sizing.tape), 3), risk)
+    parts = 4 if sizing.tape == "1/4 in" else 8
+    return Cut(
+        piece,
+        sigma,
+        length,
+        parts,
+        tuple(moves),
+        _arithmetic(piece, sizing, sum(drawn), z),
+        tuple((risk, cut) for cut, risk in sorted(risks.items())),
+    )
+
+
+def _arithmetic(piece: Piece, sizing: Sizing, drawn: int, z: float) -> Say:
+    beside = say(" + {beside} the work takes beside it", beside=Length(piece.beside_mm)) if piece.beside_mm > 0.05 else NOTHING
+    to_hold_words = say(" + {n} × {tail} to hold", n=drawn, tail=Length(tail_mm(sizing))) if drawn and tail_mm(sizing) else NOTHING
+    trims = sum(care is not EndCare.SAWN for care in piece.ends)
+    to_trim = say(" + {n} × {trim} to trim", n=trims, trim=Length(TRIM_MM)) if trims else NOTHING
+    tape = NOTHING if piece.from_reel else say(", up to the tape’s next {tape}", tape=Length(TAPE_STEP_MM[sizing.tape]))
+    return say(
+        "{net} in the ring{beside}{held}{trim} + {z} × {sigma} in case{tape}",
+        net=Length(piece.net_mm),
+        beside=beside,
+        held=to_hold_words,
+        trim=to_trim,
+        z=Number(z, 2),
+        sigma=Thickness(piece.sigma_mm),
+        tape=tape,
+    )

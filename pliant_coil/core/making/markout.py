@@ -1,0 +1,32 @@
+"""The mark-out: where on the straight wire each stretch lies, what to mark, and where the plier's jaw stands."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from pliant_coil.core.moves import Placed
+
+
+@dataclass(frozen=True, slots=True)
+class Mark:
+    """A mark at a distance [mm] from the wire's first end: one to make, or where a jaw stands."""
+
+    at_mm: float
+    label: str
+    kind: Literal["mark", "jaw"]
+
+
+def marks(moves: Sequence[Placed]) -> list[Mark]:
+    """The marks of a whole piece, from its first end."""
+    found: list[Mark] = []
+    at = 0.0
+    for placed in moves:
+        move, length = placed.move, placed.length_mm
+        if move.mark:
+            share = 1 - move.mark_share if placed.backwards else move.mark_share
+            found.append(Mark(at + share * length, move.mark, "mark"))
+        if move.jaw_mm is not None:
+            jaw = length - move.jaw_mm if placed.backwards else move.jaw_mm
+            found.append(Mark(max(0.0, at + jaw), f"jaw: {move.label}", "jaw"))
+        at += length
+    return found

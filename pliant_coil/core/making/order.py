@@ -1,0 +1,127 @@
+"""The whole order of work: what every ring begins and ends with, and between them the tasks of band, head and finish."""
+
+from collections.abc import Sequence
+
+from pliant_coil.core.making.assemble import MadeRing
+from pliant_coil.core.making.cutting import Cut
+from pliant_coil.core.making.markout import Mark
+from pliant_coil.core.styles import cautions
+from pliant_coil.core.styles.contract import SizedBy
+from pliant_coil.core.styles.tasks import PHASES, Check, Phase, Task, look
+from pliant_coil.core.trade.sizes import Size
+from pliant_coil.core.words.figures import CutLength, Length, Thickness
+from pliant_coil.core.words.say import Say, say
+
+
+def work_order(made: MadeRing, cuts: Sequence[Cut], marks: Sequence[Sequence[Mark]]) -> list[Task]:
+    """Every task from the finger to the record, in the order of the phases."""
+    common = [*_before(made), *_cutting(cuts), *_marking(cuts, marks), *_after(made)]
+    # What every ring begins with comes before a style's tasks of the same phase; its end comes last anyway.
+    return sorted([*common, *made.tasks], key=lambda task: PHASES.index(task.phase))
+
+
+def _before(made: MadeRing) -> list[Task]:
+    target = Size(made.ring.target_mm)
+    start = say(
+        "Size the finger at {target}, and find the start mark on the mandrel, {start}.", target=target, start=Size(made.form.diameter_mm)
+    )
+    if made.band.sized_by is SizedBy.OVERLAP:
+        start = say("Size the finger at {target}.", target=target)
+    tasks = [Task("measure", Phase.WIRE, start, stage="measure")]
+    for stone in made.stones:
+        if stone.hole_mm is not None:
+            tasks.append(
+                Task(
+                    f"test-{stone.what}",
+                    Phase.WIRE,
+                    say("Try the {stone} on a scrap of the very wire.", stone=stone.what),
+                    checks=(look("It slides on.", "Otherwise another wire or bead, or open its hole."),),
+                    cautions=(cautions.REAM,),
+                    stage="test",
+                )
+            )
+    springy = any(piece.wire.yield_mpa >= 600 for piece in made.pieces)
+    twice = " twice, from the middle outwards" if springy else ""
+    tasks.append(
+        Task(
+            "straighten",
+            Phase.WIRE,
+            Say(f"Straighten the wire{twice} through fingers, cloth or nylon jaws."),
+            checks=(look("It rolls flat on the table, without a kink."),),
+            cautions=(cautions.KINK, *((cautions.WHIP,) if springy else ())),
+        )
+    )
+    return tasks
+
+
+def _cutting(cuts: Sequence[Cut]) -> list[Task]:
+    alike: dict[tuple[str, float, bool], int] = {}
+    first: dict[tuple[str, float, bool], Cut] = {}
+    for cut in cuts:
+        key = (f"{cut.piece.role} {cut.piece.wire.label}", round(cut.cut_mm, 1), cut.piece.from_reel)
+        alike[key] = alike.get(key, 0) + 1
+        first.setdefault(key, cut)
+    tasks = []
+    for k, (key, count) in enumerate(alike.items(), 1):
+        cut = first[key]
+        words = cut.piece.wire.words
+        if cut.piece.from_reel:
+            text = say("Work {wire} from the reel, uncut: about {length} runs off.", wire=words, length=CutLength(round(cut.cut_mm)))
+        else:
+            pieces = f"{count} pieces of " if count > 1 else ""
+            text = say(f"Cut {pieces}{{length}} of {{wire}}.", length=CutLength(cut.cut_mm, cut.inch_parts), wire=words)
+        care = (cautions.COATED,) if cut.piece.wire.metal.coated else ()
+        tasks.append(
+            Task(
+                f"cut-{k}",
+                Phase.WIRE,
+                text,
+                cautions=(cautions.CUT, *care) if not cut.piece.from_reel else care,
+                stage="cut",
+                count=count if count > 1 else None,
+            )
+        )
+    return tasks
+
+
+def _marking(cuts: Sequence[Cut], marks: Sequence[Sequence[Mark]]) -> list[Task]:
+    found: dict[tuple[str, str, float], int] = {}
+    for cut, piece in zip(cuts, marks, strict=True):
+        for mark in piece:
+            if mark.kind == "mark" and not cut.piece.from_reel:
+                key = (cut.piece.role, mark.label, round(mark.at_mm))
+                found[key] = found.get(key, 0) + 1
+    return [
+        Task(
+            f"mark-{k}",
+            Phase.WIRE,
+            say(
+                f"Mark the {role} wire {{at}} from its left end{' on each piece' if count > 1 else ''}: {{label}}.",
+                at=Length(at),
+                label=label,
+            ),
+            stage="mark",
+        )
+        for k, ((role, label, at), count) in enumerate(found.items(), 1)
+    ]
+
+
+def _after(made: MadeRing) -> list[Task]:
+    round_words = say(
+        "On the mandrel, tap it round with a soft mallet beside the head, and turn it end for end."
+        if made.stones
+        else "On the mandrel, tap it round with a soft mallet, and turn it end for end."
+    )
+    bores = Check(say("Two bores at right angles are alike within {within}.", within=Thickness(0.15)))
+    stone = (cautions.NO_MALLET,) if made.stones else ()
+    return [
+        Task("re-round", Phase.ROUND, round_words, checks=(bores, Check(reads_size=True, within_mm=0.2)), cautions=stone, stage="round"),
+        Task(
+            "feel",
+            Phase.NOTE,
+            Say("Feel the whole ring inside and out, then draw a thread over it."),
+            checks=(look("Nothing catches."),),
+            cautions=(cautions.EDGES, cautions.SWOLLEN),
+        ),
+        Task("record", Phase.NOTE, Say("Write down what was cut, what was left at each end, and what the mandrel read.")),
+    ]

@@ -1,0 +1,71 @@
+"""Curves in space: how long they are, how finely they are drawn, how a taut wire goes past a body. Lengths in mm."""
+
+import math
+from collections.abc import Iterable, Sequence
+from itertools import pairwise
+
+from pliant_coil.core.mechanics.hulls import convex_hull
+
+Point = tuple[float, float]
+Point3 = tuple[float, float, float]
+
+TOLERANCE_MM = 0.02
+"""How far a drawing may stand off the curve that it draws."""
+
+
+def length_mm(points: Sequence[Point3]) -> float:
+    """Length of a polyline."""
+    return sum(math.dist(a, b) for a, b in pairwise(points))
+
+
+def steps_for(radius_mm: float, sweep_rad: float, least: int = 1) -> int:
+    """Into how many chords an arc is cut so that none stands off it by more than the tolerance."""
+    step = 2 * math.acos(max(0.0, 1 - TOLERANCE_MM / max(radius_mm, TOLERANCE_MM)))
+    return max(least, math.ceil(abs(sweep_rad) / step - 1e-9))
+
+
+def half_ellipse_mm(a_mm: float, b_mm: float) -> float:
+    """Half the perimeter of an ellipse of these semi-axes.
+
+    Source: Ramanujan's second approximation, π(a+b)(1 + 3x/(10 + √(4 − 3x))), x = ((a − b)/(a + b))².
+    """
+    x = ((a_mm - b_mm) / (a_mm + b_mm)) ** 2
+    return math.pi / 2 * (a_mm + b_mm) * (1 + 3 * x / (10 + math.sqrt(4 - 3 * x)))
+
+
+def circle_points(x_mm: float, y_mm: float, radius_mm: float, count: int = 48) -> list[Point]:
+    """Points on a circle."""
+    return [
+        (x_mm + radius_mm * math.sin(2 * math.pi * k / count), y_mm + radius_mm * math.cos(2 * math.pi * k / count)) for k in range(count)
+    ]
+
+
+def ellipse_points(a_mm: float, b_mm: float, count: int = 48) -> list[Point]:
+    """Points on an ellipse about the origin."""
+    return [(a_mm * math.sin(2 * math.pi * k / count), b_mm * math.cos(2 * math.pi * k / count)) for k in range(count)]
+
+
+def taut_past(start: Point, end: Point, body: Iterable[Point]) -> list[Point]:
+    """The way of a taut wire from `start` to `end`, left to right, past the lower side of a convex body: part of a hull."""
+    hull = list(convex_hull((start, end, *body)))
+    if start not in hull or end not in hull:
+        return [start, end]
+    # Counter-clockwise from the start, a hull runs along its lower side first.
+    first = hull.index(start)
+    turned = hull[first:] + hull[:first]
+    return turned[: turned.index(end) + 1]
+
+
+def at_shares(points: Sequence[Point], count: int) -> list[tuple[float, Point]]:
+    """The corners of a way and at least `count` points between them, each with the share of the way that lies before it."""
+    sides = [math.dist(a, b) for a, b in pairwise(points)]
+    whole = sum(sides) or 1.0
+    found: list[tuple[float, Point]] = [(0.0, points[0])]
+    gone = 0.0
+    for (a, b), side in zip(pairwise(points), sides, strict=True):
+        parts = max(1, round(count * side / whole))
+        for k in range(1, parts + 1):
+            share = k / parts
+            found.append(((gone + side * share) / whole, (a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share)))
+        gone += side
+    return found

@@ -1,0 +1,97 @@
+"""The loop that a taut wire makes round a bundle of others: the convex hull of their outlines, grown.
+
+A bundle is given by points and one rounding radius: centres and the radius for round wires, corners and 0 for others.
+"""
+
+import math
+from dataclasses import dataclass
+from functools import cached_property
+
+from pliant_coil.core.trade.profiles import Point, Profile
+
+
+@dataclass(frozen=True)
+class Bundle:
+    """Wires held together, seen along their length: `points` [mm], each rounded by `rounding_mm`."""
+
+    points: tuple[Point, ...]
+    rounding_mm: float
+
+    @cached_property
+    def hull(self) -> tuple[Point, ...]:
+        """Corners of the convex hull of `points`, counter-clockwise; one or two points when they lie in line."""
+        return convex_hull(self.points)
+
+    @cached_property
+    def hull_perimeter_mm(self) -> float:
+        """Once round the corners of `hull`, without the rounding."""
+        corners = self.hull
+        return sum(math.dist(corners[k], corners[k - 1]) for k in range(len(corners)))
+
+    def loop_mm(self, centroid_mm: float) -> float:
+        """Length [mm] of a closed loop whose neutral line runs `centroid_mm` outside the bundle: hull + 2π(r + c)."""
+        return self.hull_perimeter_mm + 2 * math.pi * (self.rounding_mm + centroid_mm)
+
+    def loop_points(self, centroid_mm: float, per_corner: int) -> list[Point]:
+        """The same loop as points, counter-clockwise from below, `per_corner` to each rounded corner."""
+        grown = self.rounding_mm + centroid_mm
+        corners = self.hull
+        if len(corners) == 1:
+            (x, y) = corners[0]
+            count = 3 * per_corner
+            out = outside_mm(grown, 2 * math.pi / count)
+            turns = (2 * math.pi * k / count for k in range(count))
+            return [(x + out * math.sin(turn), y - out * math.cos(turn)) for turn in turns]
+        around: list[Point] = []
+        for k, (x, y) in enumerate(corners):
+            before, after = corners[k - 1], corners[(k + 1) % len(corners)]
+            start = math.atan2(y - before[1], x - before[0]) - math.pi / 2
+            sweep = (math.atan2(after[1] - y, after[0] - x) - math.pi / 2 - start) % (2 * math.pi)
+            out = outside_mm(grown, sweep / (per_corner - 1))
+            for step in range(per_corner):
+                angle = start + sweep * step / (per_corner - 1)
+                around.append((x + out * math.cos(angle), y + out * math.sin(angle)))
+        return around
+
+
+def convex_hull(points: tuple[Point, ...]) -> tuple[Point, ...]:
+    """Corners of the convex hull, counter-clockwise (Andrew's monotone chain)."""
+    ordered = sorted(set(points))
+    if len(ordered) <= 2:
+        return tuple(ordered)
+
+    def chain(along: list[Point]) -> list[Point]:
+        kept: list[Point] = []
+        for p in along:
+            while len(kept) >= 2 and _turn(kept[-2], kept[-1], p) <= 1e-12:
+                kept.pop()
+            kept.append(p)
+        return kept
+
+    return tuple(chain(ordered)[:-1] + chain(ordered[::-1])[:-1])
+
+
+def outside_mm(radius_mm: float, step_rad: float) -> float:
+    """Where the corners of a polyline stand so that its sides are as long as the arcs of `radius_mm` they replace."""
+    half = step_rad / 2
+    return radius_mm * half / math.sin(half) if half else radius_mm
+
+
+def _turn(a: Point, b: Point, c: Point) -> float:
+    return (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0])
+
+
+def row_at(profile: Profile, middles_mm: tuple[float, ...]) -> Bundle:
+    """Wires of one profile lying side by side on the mandrel with their middles there, as (along the finger, away from it)."""
+    ends = (min(middles_mm), max(middles_mm))
+    if profile.name == "round":
+        # Only the outermost centres matter to the hull; the rest lie on the line between them.
+        half = profile.size_mm / 2
+        return Bundle(((ends[0], half), (ends[1], half)) if ends[1] > ends[0] else ((ends[0], half),), half)
+    corners = profile.outline(96)
+    return Bundle(tuple((z + x, y) for z in ends for x, y in corners), 0.0)
+
+
+def row(profile: Profile, strands: int) -> Bundle:
+    """`strands` wires side by side, about the row's middle."""
+    return row_at(profile, tuple((k - (strands - 1) / 2) * profile.width_mm for k in (0, strands - 1)))

@@ -1,0 +1,128 @@
+"""A close coil of fine wire that is itself wound again, like a wire."""
+
+import math
+from dataclasses import dataclass, replace
+from typing import ClassVar
+
+from pliant_coil.core.mechanics.curves import Point3
+from pliant_coil.core.moves.base import Counted, Move
+from pliant_coil.core.trade.hand import HandKind
+from pliant_coil.core.words.figures import Number, Thickness
+from pliant_coil.core.words.say import Say, say
+
+LEANING = 0.96
+"""Turns of fine wire that find room on the inside of an outer turn, over those that would if they didn't lean.
+
+Found numerically: turns of the curve in space brought together until the nearest two are a wire apart (docs/handbook.md).
+"""
+_PER_FINE_TURN = 10
+
+
+@dataclass(frozen=True)
+class CoilOfCoil(Move):
+    """`outer_turns` of a coil of wire `wire_mm` on a rod `inner_rod_mm`, wound again on a rod `outer_rod_mm`.
+
+    A close coil can't be squeezed on the inside of the bend: its turns touch there and fan open outside. The barrel lies
+    along x with its middle on the y axis, `axis_y_mm` from the ring's axis.
+    """
+
+    wire_mm: float
+    inner_rod_mm: float
+    outer_rod_mm: float
+    outer_turns: int
+    axis_y_mm: float
+    kind: ClassVar[str] = "coil-of-coil"
+    hand: ClassVar[HandKind] = "coil again"
+    counted: ClassVar[Counted | None] = Counted("outer turn", most=12)
+
+    @property
+    def coil_mm(self) -> float:
+        """Outside of the first coil."""
+        return self.inner_rod_mm + 2 * self.wire_mm
+
+    @property
+    def barrel_mm(self) -> float:
+        """Outside of the barrel."""
+        return self.outer_rod_mm + 2 * self.coil_mm
+
+    @property
+    def barrel_length_mm(self) -> float:
+        return self.outer_turns * self.coil_mm
+
+    @property
+    def turns_per_outer(self) -> float:
+        """Turns of fine wire in an outer turn: they touch on the inside of the bend."""
+        return LEANING * math.hypot(math.pi * (self.outer_rod_mm + self.wire_mm), self.coil_mm) / self.wire_mm
+
+    @property
+    def wire_per_outer_mm(self) -> float:
+        """Fine wire in an outer turn."""
+        middle = math.hypot(math.pi * (self.outer_rod_mm + self.coil_mm), self.coil_mm)
+        n = self.turns_per_outer
+        return n * math.hypot(math.pi * (self.inner_rod_mm + self.wire_mm), middle / n)
+
+    @property
+    def first_coil_mm(self) -> float:
+        """Length of the first coil, close, that the outer turns need."""
+        return self.outer_turns * self.turns_per_outer * self.wire_mm
+
+    @property
+    def first_turns(self) -> float:
+        """Turns of the first coil that the outer turns need."""
+        return self.outer_turns * self.turns_per_outer
+
+    @property
+    def length_mm(self) -> float:
+        return self.outer_turns * self.wire_per_outer_mm
+
+    @property
+    def count(self) -> float:
+        return self.outer_turns
+
+    @property
+    def advance_mm(self) -> float:
+        return self.barrel_length_mm
+
+    def arithmetic(self) -> Say:
+        return say(
+            "{outer} outer turns of {n} fine ones, {each} of wire an outer turn",
+            outer=Number(self.outer_turns),
+            n=Number(self.turns_per_outer),
+            each=Thickness(self.wire_per_outer_mm),
+        )
+
+    def path(self) -> list[Point3]:
+        radius, pitch, n = (self.outer_rod_mm + self.coil_mm) / 2, self.coil_mm, self.turns_per_outer
+        r = (self.inner_rod_mm + self.wire_mm) / 2
+        slope = math.hypot(radius, pitch / (2 * math.pi))
+        steps = max(8, round(self.outer_turns * n * _PER_FINE_TURN))
+        points = []
+        for k in range(steps + 1):
+            theta = 2 * math.pi * self.outer_turns * k / steps
+            fine = n * theta
+            # Along the barrel x; the helix's normal points to its axis, the binormal stands on both.
+            c, s = math.cos(theta), math.sin(theta)
+            normal = (0.0, -c, -s)
+            tangent = (pitch / (2 * math.pi) / slope, -radius * s / slope, radius * c / slope)
+            binormal = _cross(tangent, normal)
+            x = pitch * theta / (2 * math.pi) - self.barrel_length_mm / 2
+            centre = (x, self.axis_y_mm + radius * c, radius * s)
+            a, b = r * math.cos(fine), r * math.sin(fine)
+            points.append(
+                (
+                    centre[0] + a * normal[0] + b * binormal[0],
+                    centre[1] + a * normal[1] + b * binormal[1],
+                    centre[2] + a * normal[2] + b * binormal[2],
+                )
+            )
+        return points
+
+    def _counted(self, count: float) -> "CoilOfCoil":
+        return replace(self, outer_turns=round(count))
+
+    def _after(self, done: float) -> "CoilOfCoil":
+        return replace(self, outer_turns=round(self.outer_turns - done))
+
+
+def _cross(a: Point3, b: Point3) -> Point3:
+    return (a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0])

@@ -1,0 +1,124 @@
+"""The largest circle inside a ring: what a mandrel reads.
+
+The inner outline is a circle, and whatever metal stands inside it. The circle that fits is found by exchanging
+contact points: three points of the outline that surround the centre carry a circle; whatever part of the outline lies
+deepest inside it takes the place of one of them, until nothing does. (The linear programme behind it: a point p
+bounds r² − |c|² by |p|² − 2p·c; the exchange is its dual simplex step.)
+"""
+
+import math
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from pliant_coil.core.moves.base import Obstacle
+from pliant_coil.core.trade.profiles import Point
+
+_TURN = 2 * math.pi
+_TOUCHING_MM = 1e-6
+
+
+@dataclass(frozen=True, slots=True)
+class InsideCircle:
+    """Centre and radius [mm] of a circle inside the ring, in ring coordinates."""
+
+    x_mm: float
+    y_mm: float
+    radius_mm: float
+
+
+_Span = tuple[float, float, float]
+"""An obstacle as seen from the axis: its first angle, how far it goes on [rad], its distance from the axis [mm]."""
+_Triangle = tuple[Point, Point, Point]
+
+
+def largest_circle(radius_mm: float, obstacles: Iterable[Obstacle]) -> InsideCircle:
+    """The largest circle, not concentric, inside a band of this inside radius with `obstacles` inside it."""
+    spans: list[_Span] = [(o.from_rad, o.to_rad - o.from_rad, radius_mm - o.height_mm) for o in obstacles]
+    if not spans:
+        return InsideCircle(0.0, 0.0, radius_mm)
+    corners = [
+        (rho * math.sin(angle), rho * math.cos(angle))
+        for start, sweep, rho in spans
+        for angle in ((start, start + sweep) if sweep else (start,))
+    ]
+    aim: Point = (0.0, 0.0)
+    for _ in range(30):
+        contacts = _surrounding(radius_mm, spans, aim)
+        for _ in range(60):
+            x, y, radius = _circumcircle(contacts)
+            deepest, distance = _nearest(radius_mm, spans, corners, x, y)
+            if distance >= radius - _TOUCHING_MM:
+                break
+            contacts = _exchange(contacts, deepest, aim)
+        # Contacts that surround their own centre can't be improved on; otherwise the circle can still grow that way.
+        if math.hypot(x - aim[0], y - aim[1]) < _TOUCHING_MM or _surrounds(contacts, (x, y)):
+            break
+        aim = (x, y)
+    return InsideCircle(x, y, distance)
+
+
+def _surrounding(radius_mm: float, spans: list[_Span], aim: Point) -> _Triangle:
+    """Three points of the outline round `aim`: at the bottom, and a third of a turn either way."""
+    if math.hypot(*aim) >= radius_mm:
+        raise ArithmeticError("the centre left the ring")
+    found = []
+    for direction in (math.pi, math.pi / 3, -math.pi / 3):
+        rho = min((rho for start, sweep, rho in spans if (direction - start) % _TURN <= sweep), default=radius_mm)
+        found.append((rho * math.sin(direction), rho * math.cos(direction)))
+    return found[0], found[1], found[2]
+
+
+def _nearest(radius_mm: float, spans: list[_Span], corners: list[Point], x: float, y: float) -> tuple[Point, float]:
+    """The point of the outline nearest to (x, y), and its distance: on the band, on an obstacle's face, or at its end."""
+    off = math.hypot(x, y)
+    if off < 1e-12:
+        off, x_unit, y_unit = 0.0, 0.0, -1.0
+    else:
+        x_unit, y_unit = x / off, y / off
+    rho = radius_mm
+    angle = math.atan2(x_unit, y_unit)
+    for start, sweep, face in spans:
+        if face < rho and (angle - start) % _TURN <= sweep:
+            rho = face
+    best, least = (rho * x_unit, rho * y_unit), (rho - off) ** 2
+    for point in corners:
+        distance = (point[0] - x) ** 2 + (point[1] - y) ** 2
+        if distance < least:
+            best, least = point, distance
+    return best, math.sqrt(least)
+
+
+def _circumcircle(contacts: _Triangle) -> tuple[float, float, float]:
+    (ax, ay), (bx, by), (cx, cy) = contacts
+    bx, by, cx, cy = bx - ax, by - ay, cx - ax, cy - ay
+    cross = 2 * (bx * cy - by * cx)
+    b2, c2 = bx * bx + by * by, cx * cx + cy * cy
+    ux, uy = (cy * b2 - by * c2) / cross, (bx * c2 - cx * b2) / cross
+    return ax + ux, ay + uy, math.hypot(ux, uy)
+
+
+def _cross(a: Point, b: Point, p: Point) -> float:
+    return (b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0])
+
+
+def _surrounds(t: _Triangle, p: Point) -> bool:
+    first, second, third = _cross(t[0], t[1], p), _cross(t[1], t[2], p), _cross(t[2], t[0], p)
+    slack = 1e-9
+    return (first >= -slack and second >= -slack and third >= -slack) or (first <= slack and second <= slack and third <= slack)
+
+
+def _exchange(contacts: _Triangle, new: Point, aim: Point) -> _Triangle:
+    """`contacts` with `new` in the place of one, so that they still surround `aim`.
+
+    Where `aim` lies on a side, two choices do; the one with the lower bound is taken, or the exchange could go in circles.
+    """
+    a, b, c = contacts
+    choices = [t for t in ((a, b, new), (a, new, c), (new, b, c)) if abs(_cross(*t)) > 1e-9 and _surrounds(t, aim)]
+    if len(choices) == 1:
+        return choices[0]
+    return min(choices, key=lambda t: _bound(t, aim), default=(new, b, c))
+
+
+def _bound(contacts: _Triangle, aim: Point) -> float:
+    x, y, radius = _circumcircle(contacts)
+    return radius * radius - x * x - y * y + 2 * (aim[0] * x + aim[1] * y)

@@ -1,0 +1,147 @@
+"""Moves where they lie: a piece of wire, and each move on it with its name, its fate and how its stretch was worked."""
+
+import math
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
+from enum import StrEnum
+
+from pliant_coil.core.mechanics.curves import Point3
+from pliant_coil.core.mechanics.twisting import hardened_mpa
+from pliant_coil.core.moves.base import Move, Obstacle
+from pliant_coil.core.trade.hand import HAND, HandKind
+from pliant_coil.core.trade.wire import Wire
+
+
+class Fate(StrEnum):
+    """What becomes of a stretch of wire."""
+
+    RING = "ring"
+    TRIM = "trim"
+    """Cut off when it has done its work."""
+    KERF = "kerf"
+    """Goes into the saw."""
+    HELD = "held"
+    """What fingers, pliers or a vise need to hold."""
+    SPARE = "spare"
+    REMOVED = "removed"
+    """A temporary tie that comes out again."""
+
+
+@dataclass(frozen=True, slots=True)
+class Worked:
+    """How a stretch was worked before it lies in the ring: its section then, what it has gained in length, its strain."""
+
+    how: str
+    width_mm: float | None = None
+    height_mm: float | None = None
+    stretch: float = 1.0
+    """Length as it lies for a length of plain wire."""
+    strain: float = 0.0
+    """Equivalent strain of the work."""
+
+    def yield_mpa(self, wire: Wire) -> float:
+        """Yield strength of the stretch [MPa]."""
+        return hardened_mpa(wire.yield_mpa, self.strain, wire.metal.hardening) if self.strain else wire.yield_mpa
+
+
+PLAIN = Worked("plain")
+
+
+@dataclass(frozen=True, slots=True)
+class Placed:
+    """A move on a piece. Its id stays when the ring is planned again at another size."""
+
+    id: str
+    move: Move
+    fate: Fate = Fate.RING
+    worked: Worked = PLAIN
+    turned: bool = False
+    """Turned half round about the y axis: how the left side repeats the right one."""
+    backwards: bool = False
+    """Reckoned from its far end: how a tail at a piece's first end is led outwards."""
+
+    @property
+    def length_mm(self) -> float:
+        """Plain wire that it takes: what is cut."""
+        return self.move.length_mm / self.worked.stretch
+
+    @property
+    def laid_mm(self) -> float:
+        """Its length as it lies in the ring."""
+        return self.move.length_mm
+
+    @property
+    def obstacles(self) -> tuple[Obstacle, ...]:
+        found = self.move.obstacles
+        return tuple(o.turned() for o in found) if self.turned and found else found
+
+    def path(self) -> list[Point3]:
+        """The neutral line in ring coordinates, in the piece's own order."""
+        points = self.move.path()
+        if self.turned:
+            points = [(-x, y, -z) for x, y, z in points]
+        return points[::-1] if self.backwards else points
+
+    def mirrored(self) -> "Placed":
+        """The same on the left side, led outwards from a piece's first end."""
+        return replace(self, turned=not self.turned, backwards=not self.backwards)
+
+
+class EndCare(StrEnum):
+    """What a wire's end asks for when the piece is cut."""
+
+    DRAWN = "drawn"
+    """Its last move is drawn tight: a tail to hold, and the flush trim."""
+    CUT = "cut"
+    """Cut to a mark after forming: the flush trim."""
+    SAWN = "sawn"
+    """Nothing: a saw or a soldered seam takes it as it is."""
+
+
+@dataclass(frozen=True)
+class Piece:
+    """One piece of wire: its moves in the order they lie along it, from its first end to its last."""
+
+    id: str
+    role: str
+    wire: Wire
+    moves: tuple[Placed, ...]
+    from_reel: bool = False
+    ends: tuple[EndCare, EndCare] = (EndCare.DRAWN, EndCare.DRAWN)
+    parts: int = 1
+    """Into how many parts it comes: a sawn coil becomes rings."""
+
+    @property
+    def net_mm(self) -> float:
+        """Wire that stays in the ring."""
+        return sum(p.length_mm for p in self.moves if p.fate is Fate.RING)
+
+    @property
+    def beside_mm(self) -> float:
+        """Wire that the work itself takes beside it: trimmed ends, saw cuts, a lap for the saw, a vise's grip."""
+        return sum(p.length_mm for p in self.moves if p.fate is not Fate.RING)
+
+    @property
+    def sigma_mm(self) -> float:
+        """Standard deviation of what the moves take: their own noise in quadrature, and each kind's shared bias."""
+        noise = 0.0
+        by_kind: dict[HandKind, float] = {}
+        for placed in self.moves:
+            move = placed.move
+            length = placed.length_mm
+            steadiness = HAND[move.hand]
+            noise += (steadiness.noise * length) ** 2
+            by_kind[move.hand] = by_kind.get(move.hand, 0.0) + length
+        shared = sum((HAND[kind].bias * length) ** 2 for kind, length in by_kind.items())
+        return math.sqrt(noise + shared)
+
+
+def named(prefix: str, moves: Iterable[Move], worked: Worked = PLAIN) -> tuple[Placed, ...]:
+    """`moves` as placed ones with ids made of `prefix`, their kind, and a number where a kind comes again."""
+    seen: dict[str, int] = {}
+    found = []
+    for move in moves:
+        seen[move.kind] = seen.get(move.kind, 0) + 1
+        number = "" if seen[move.kind] == 1 else f".{seen[move.kind]}"
+        found.append(Placed(f"{prefix}.{move.kind}{number}", move, worked=worked))
+    return tuple(found)

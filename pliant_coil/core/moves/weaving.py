@@ -1,0 +1,125 @@
+"""Weave: one wire's way round the base wires of a woven band."""
+
+import math
+from dataclasses import dataclass, replace
+from typing import ClassVar, Self
+
+from pliant_coil.core.mechanics.curves import Point, Point3
+from pliant_coil.core.mechanics.weave import Weave
+from pliant_coil.core.moves.base import Counted, Move, on_circle
+from pliant_coil.core.trade.hand import HandKind
+from pliant_coil.core.words.figures import Number, Thickness
+from pliant_coil.core.words.say import Say, listed, say
+
+
+@dataclass(frozen=True)
+class Weaving(Move):
+    """`cycles` of `weave` along the base wires, whose neutral line runs `radius_mm` from the axis.
+
+    The stretch begins `from_mm` along the band, counted from its bottom, clockwise positive; `backwards` goes the
+    other way: `mirrored` leans the other way too, otherwise the lean stays. `half` is 0 or 1 for one half of a folded wire.
+    """
+
+    weave: Weave
+    cycles: int
+    radius_mm: float
+    from_mm: float
+    backwards: bool = False
+    mirrored: bool = False
+    half: int | None = None
+    kind: ClassVar[str] = "weave"
+    hand: ClassVar[HandKind] = "weave"
+    counted: ClassVar[Counted | None] = Counted("cycle", most=400)
+
+    @property
+    def cycle_wire_mm(self) -> float:
+        """Wire of one cycle."""
+        if self.half is None:
+            return self.weave.wire_per_cycle_mm
+        group = self.weave.groups[self.half]
+        return group.wraps * self.weave.wrap_mm(group.wires)
+
+    @property
+    def length_mm(self) -> float:
+        return self.cycles * self.cycle_wire_mm
+
+    @property
+    def count(self) -> float:
+        return self.cycles
+
+    @property
+    def advance_mm(self) -> float:
+        return self.cycles * self.weave.cycle_mm
+
+    def arithmetic(self) -> Say:
+        groups = self.weave.groups if self.half is None else (self.weave.groups[self.half],)
+        wraps = [say("{n} × {loop} on {name}", n=g.wraps, loop=Thickness(self.weave.wrap_mm(g.wires)), name=g.name) for g in groups]
+        return say(
+            "{cycles} × {each} a repeat ({wraps})",
+            cycles=Number(self.cycles),
+            each=Thickness(self.cycle_wire_mm),
+            wraps=listed(wraps, " + "),
+        )
+
+    def _cycle(self) -> list[Point3]:
+        return self.weave.cycle_points() if self.half is None else self.weave.half_points(self.half)
+
+    def _laid(self, k: int, point: Point3) -> Point3:
+        """A point of cycle `k` on the band."""
+        s, z, out = point
+        sense = -1 if self.backwards else 1
+        # Going the other way without mirroring: the work was turned like a page, so what was on top is underneath.
+        flip = -1 if self.backwards and not self.mirrored else 1
+        angle = math.pi + (self.from_mm + sense * (k * self.weave.cycle_mm + s)) / self.radius_mm
+        return on_circle(self.radius_mm + flip * out, angle, z)
+
+    @property
+    def begins(self) -> Point3:
+        return self._laid(0, self._cycle()[0])
+
+    @property
+    def ends(self) -> Point3:
+        return self._laid(self.cycles - 1, self._cycle()[-1])
+
+    def path(self) -> list[Point3]:
+        cycle = self._cycle()
+        return [self._laid(k, point) for k in range(self.cycles) for point in cycle]
+
+    def _counted(self, count: float) -> Self:
+        return replace(self, cycles=round(count))
+
+    def _after(self, done: float) -> Self:
+        on = (-1 if self.backwards else 1) * done * self.weave.cycle_mm
+        return replace(self, cycles=round(self.cycles - done), from_mm=self.from_mm + on)
+
+
+@dataclass(frozen=True)
+class FrameWeaving(Weaving):
+    """The same along a frame: on `track`, (along the band from the frame's middle, along the finger), the inner wire's own line.
+
+    The first letter's wire runs a pitch outside it, to the left of the track; the weave advances on the track. It begins
+    `from_mm` along it.
+    """
+
+    track: tuple[Point, ...] = ()
+
+    def _laid(self, k: int, point: Point3) -> Point3:
+        s, z, out = point
+        (a, b), (da, db) = _on(self.track, self.from_mm + k * self.weave.cycle_mm + s)
+        aside = self.weave.pitch_mm / 2 - z
+        return on_circle(self.radius_mm + out, (a - db * aside) / self.radius_mm, b + da * aside)
+
+
+def _on(track: tuple[Point, ...], along: float) -> tuple[Point, Point]:
+    """The point so far along a track, and its direction there; past the ends it goes straight on."""
+    gone = 0.0
+    last = len(track) - 1
+    for k in range(1, last + 1):
+        (x0, y0), (x1, y1) = track[k - 1], track[k]
+        side = math.dist(track[k - 1], track[k])
+        if (along <= gone + side or k == last) and side > 0:
+            u = ((x1 - x0) / side, (y1 - y0) / side)
+            rest = along - gone
+            return (x0 + u[0] * rest, y0 + u[1] * rest), u
+        gone += side
+    raise ValueError("a track has at least two points")

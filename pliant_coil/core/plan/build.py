@@ -1,0 +1,336 @@
+"""From a ring file to its plan: the chain that only composes what the floors below know."""
+
+import math
+
+from pliant_coil.core.making.advice import advise, hole_needed
+from pliant_coil.core.making.assemble import MadeRing
+from pliant_coil.core.making.cutting import Cut, cut_all
+from pliant_coil.core.making.markout import Mark as WireMark
+from pliant_coil.core.making.markout import marks
+from pliant_coil.core.making.order import work_order
+from pliant_coil.core.making.ring import Ring, make_ring
+from pliant_coil.core.making.solve import Choice, Solver, contributions, schools
+from pliant_coil.core.plan import model
+from pliant_coil.core.ring_file.document import RingFile
+from pliant_coil.core.styles.contract import Repeats, SizedBy
+from pliant_coil.core.styles.tasks import Task
+from pliant_coil.core.trade.mandrels import TAPER
+from pliant_coil.core.trade.sizes import SYSTEMS, US_STEP_MM, Size, SizeChange, nearest_mark
+from pliant_coil.core.words.figures import CutLength, Length, Number, inches_up
+from pliant_coil.core.words.say import NOTHING, Reader, Say, listed, say, write
+
+
+def plan(file: RingFile, *, paths: bool = False) -> model.Plan:
+    """The plan of a ring; with `paths`, its drawing too. Raises `Refusal` for what can't be made."""
+    ring = make_ring(file)
+    solver = Solver(ring)
+    found = solver.solved(ring.aim_mm)
+    solved = solver.made(found[0].form)
+    start = solver.chosen(solved.form.diameter_mm)
+    made = solved if start == solved.form.diameter_mm else solver.at(start)
+    cuts = cut_all(made.pieces, file.sizing)
+    marked = [marks(cut.moves) for cut in cuts]
+    repeats = made.band.repeats
+    guide = repeats.guide if repeats else None
+    return model.Plan(
+        title=file.title,
+        notes=file.notes,
+        sentence=[model.Phrase(part=part, text=text) for part, text in phrases(ring, made)],
+        target=size_in_all(ring.target_mm),
+        target_reason=ring.target_reason,
+        aim=size_in_all(ring.aim_mm),
+        wide_band_us=ring.room_us,
+        start=size_in_all(made.form.diameter_mm),
+        guide=size_in_all(guide.bent_at_mm) if guide else None,
+        finished=size_in_all(made.finished_mm),
+        contributions=[
+            model.Contribution(
+                code=c.cause.code,
+                cause=c.cause.words,
+                us_sizes=c.mm / US_STEP_MM,
+                mm=c.mm,
+                said=say("{by}", by=SizeChange(c.mm, signed=True)),
+            )
+            for c in contributions(made)
+        ],
+        schools=_schools(solver, ring, solved),
+        choices=_choices(found),
+        band=_band(made),
+        fit=_fit(repeats) if repeats else None,
+        wires=_wires(cuts, marked),
+        beads=_beads(made),
+        steps=[_step(task, made) for task in work_order(made, cuts, marked)],
+        warnings=[model.Warning(code=w.code, text=w.text, field=w.field) for w in advise(made)],
+        drawing=_drawing(made, cuts) if paths else None,
+    )
+
+
+def size_in_all(inside_diameter_mm: float) -> model.Size:
+    """An inside diameter in every system."""
+    found = {code: nearest_mark(inside_diameter_mm, system) for code, system in SYSTEMS.items()}
+    return model.Size(
+        inside_diameter_mm=inside_diameter_mm,
+        inside_circumference_mm=math.pi * inside_diameter_mm,
+        us=found["us"].label,
+        uk=found["uk"].label,
+        eu=found["eu"].label,
+        jp=found["jp"].label,
+        ch=found["ch"].label,
+        de=found["de"].label,
+        exact={code: mark.text for code, mark in found.items()},
+        said=say("{size}", size=Size(inside_diameter_mm)),
+    )
+
+
+def phrases(ring: Ring, made: MadeRing) -> list[tuple[str, Say]]:
+    """The ring's sentence, phrase by phrase, each with the part of the ring file that it stands for."""
+    file = ring.file
+    found = [("finger", say("{size}", size=Size(ring.target_mm)))]
+    found += [(f"wires.{role}", wire.words) for role, wire in ring.wires.items()]
+    found += [("band", file.band.phrase()), ("head", file.head.phrase())]
+    if made.band.ends:
+        found.append(("finish", file.finish.phrase(ring.locks)))
+    return found
+
+
+def sentence_text(ring: Ring) -> str:
+    """The ring in one sentence, as it stands in lists and is searched."""
+    made = Solver(ring).at(ring.band.start_mm(ring.aim_mm))
+    return write(listed([text for _, text in phrases(ring, made)]), Reader())
+
+
+def _schools(solver: Solver, ring: Ring, solved: MadeRing) -> list[model.School]:
+    us = SYSTEMS["us"]
+    return [
+        model.School(
+            school=s.school,
+            start_us=nearest_mark(s.start_mm, us).label or "",
+            start_mm=s.start_mm,
+            finished_us=nearest_mark(s.finished_mm, us).label or "",
+            finished_mm=s.finished_mm,
+            off_by_us=s.off_mm / US_STEP_MM,
+            start=say("{size}", size=Size(s.start_mm)),
+            finished=say("{size}", size=Size(s.finished_mm)),
+            why=s.why,
+        )
+        for s in schools(solver, ring.aim_mm, solved)
+    ]
+
+
+def _choices(found: list[Choice]) -> list[model.Choice]:
+    return [
+        model.Choice(
+            repeats=c.repeats, finished_mm=c.finished_mm, finished=say("{size}", size=Size(c.finished_mm)), off_by_us=c.off_mm / US_STEP_MM
+        )
+        for c in found
+        if c.repeats is not None and len(found) > 1
+    ]
+
+
+def _band(made: MadeRing) -> model.Band:
+    return model.Band(
+        strands=made.band.strands,
+        width_mm=made.band.width_mm,
+        thickness_mm=made.band.thickness_mm,
+        height_mm=made.work.height_mm,
+        mass_g=sum(piece.net_mm * piece.wire.grams_per_mm for piece in made.pieces),
+        edges_differ_mm=made.band.width_mm * TAPER,
+        sized_by=made.band.sized_by,
+    )
+
+
+def _fit(repeats: Repeats) -> model.Fit:
+    chart = repeats.chart()
+    guide = repeats.guide
+    return model.Fit(
+        name=repeats.name,
+        kind=repeats.kind,
+        program=repeats.program,
+        repeats=repeats.count,
+        repeat_mm=repeats.repeat_mm,
+        made_mm=repeats.made_mm,
+        target_mm=repeats.target_mm,
+        left_each_end_mm=(repeats.target_mm - repeats.made_mm) / 2,
+        repeat_changes_us=repeats.repeat_changes_mm / US_STEP_MM,
+        wire_per_repeat_mm=repeats.wire_per_repeat_mm,
+        mirrored=repeats.mirrored,
+        guide_mm=guide.length_mm if guide else None,
+        guide_at=say("{at}", at=Size(guide.bent_at_mm)) if guide else None,
+        words=_fit_words(repeats),
+        wire_mm=chart.wire_mm,
+        base=[model.ChartWire(name=w.name, z_mm=w.z_mm, width_mm=w.width_mm) for w in chart.wires],
+        passes=[model.ChartPass(at_mm=p.at_mm, first=p.first, last=p.last) for p in chart.passes],
+        strands=[[[round(v, 3) for v in point] for point in strand] for strand in chart.strands],
+    )
+
+
+def _fit_words(repeats: Repeats) -> Say:
+    changes = (
+        say("A repeat more or less changes the ring by {by}.", by=SizeChange(repeats.repeat_changes_mm))
+        if repeats.repeat_changes_mm
+        else NOTHING
+    )
+    filled = say("{made} of {length}.", made=Length(repeats.made_mm), length=Length(repeats.target_mm))
+    if repeats.kind == "braid":
+        return (
+            say(
+                "Braided {program}, {moves} moves a side, {length}.",
+                program=repeats.program,
+                moves=repeats.count,
+                length=Length(repeats.made_mm),
+            )
+            + changes
+        )
+    if repeats.kind == "bind":
+        return say(
+            "Bound {runs}, from the middle outwards on each side: {coils} coils, {filled}",
+            runs=repeats.runs,
+            coils=repeats.count,
+            filled=filled,
+        )
+    text = say("{n} repeats of {program}: {filled}", n=Number(repeats.count), program=repeats.program, filled=filled) + changes
+    if repeats.guide:
+        text += say(
+            "A guide bent at {at} is as long as the weave, {length}.",
+            at=Size(repeats.guide.bent_at_mm),
+            length=Length(repeats.guide.length_mm),
+        )
+    return text
+
+
+def _wires(cuts: list[Cut], marked: list[list[WireMark]]) -> list[model.Wire]:
+    roles = [cut.piece.role for cut in cuts]
+    found = []
+    for index, (cut, its_marks) in enumerate(zip(cuts, marked, strict=True)):
+        piece, wire = cut.piece, cut.piece.wire
+        found.append(
+            model.Wire(
+                id=piece.id,
+                role=piece.role,
+                piece=roles[: index + 1].count(piece.role),
+                pieces=roles.count(piece.role),
+                from_reel=piece.from_reel,
+                label=wire.words,
+                metal=wire.metal.code,
+                profile=wire.profile.name,
+                width_mm=wire.width_mm,
+                height_mm=wire.height_mm,
+                net_mm=piece.net_mm,
+                sigma_mm=cut.sigma_mm,
+                cut_mm=cut.cut_mm,
+                cut_in=inches_up(cut.cut_mm, cut.inch_parts),
+                cut=say("{length}", length=CutLength(round(cut.cut_mm) if piece.from_reel else cut.cut_mm, cut.inch_parts)),
+                mass_g=cut.mass_g,
+                cost=None,
+                arithmetic=cut.arithmetic,
+                risks=[model.Risk(risk=risk, cut_mm=length, cut_in=inches_up(length, cut.inch_parts)) for risk, length in cut.risks],
+                marks=[model.Mark(at_mm=m.at_mm, label=m.label, kind=m.kind, at=say("{at}", at=Length(m.at_mm))) for m in its_marks],
+                moves=_moves(cut),
+            )
+        )
+    return found
+
+
+def _moves(cut: Cut) -> list[model.Move]:
+    found, at = [], 0.0
+    for placed in cut.moves:
+        move, length = placed.move, placed.length_mm
+        count = move.count
+        label = f"{move.label} ×{count:g}" if count is not None and count != 1 else move.label
+        found.append(
+            model.Move(
+                id=placed.id,
+                kind=move.kind,
+                label=label,
+                fate=placed.fate,
+                from_mm=at,
+                to_mm=at + length,
+                count=count,
+                length_mm=length,
+                in_ring=placed.fate == "ring",
+                length=say("{length}", length=Length(length)),
+                arithmetic=move.arithmetic(),
+            )
+        )
+        at += length
+    return found
+
+
+def _beads(made: MadeRing) -> list[model.Bead]:
+    return [
+        model.Bead(
+            what=stone.what,
+            diameter_mm=max(stone.length_mm, stone.width_mm),
+            hole_mm=stone.hole_mm,
+            hole_needed_mm=hole_needed(stone),
+            fits=stone.hole_mm >= hole_needed(stone) - 1e-9,
+        )
+        for stone in made.stones
+        if stone.hole_mm is not None
+    ]
+
+
+def _step(task: Task, made: MadeRing) -> model.Step:
+    expected: float | None = None
+    said: list[Say] = []
+    for check in task.checks:
+        if check.reads_size:
+            # What sets the size is told where it is set; elsewhere the mandrel is read.
+            expected = made.finished_mm if made.band.sized_by is SizedBy.OVERLAP else _reading(task, made)
+            said.append(say("The mandrel reads {size}.", size=Size(expected)) + check.otherwise)
+        else:
+            said.append(check.says + check.otherwise)
+    text = NOTHING
+    for each in said:
+        text += each
+    return model.Step(
+        id=task.id,
+        stage=task.stage or task.id.split("-")[0],
+        phase=task.phase,
+        text=task.says,
+        count=task.count,
+        check=text or None,
+        expected_mm=expected,
+        cautions=list(task.cautions),
+        makes=list(task.makes),
+    )
+
+
+def _reading(task: Task, made: MadeRing) -> float:
+    known = {each.id for each in made.tasks}
+    return made.reading_after(task) if task.id in known else made.finished_mm
+
+
+def _drawing(made: MadeRing, cuts: list[Cut]) -> model.Drawing:
+    strands, seen = [], dict[str, int]()
+    for cut in cuts:
+        role = cut.piece.role
+        number = seen[role] = seen.get(role, 0) + 1
+        for index, placed in enumerate(cut.moves):
+            points = [[round(x, 3), round(y, 3), round(z, 3)] for x, y, z in placed.path()]
+            if points:
+                height = placed.worked.height_mm or cut.piece.wire.height_mm
+                strands.append(
+                    model.Strand(role=role, piece=number, move=index, id=placed.id, kind=placed.move.kind, height_mm=height, points=points)
+                )
+    inside = made.inside
+    return model.Drawing(
+        inside_x_mm=inside.x_mm,
+        inside_y_mm=inside.y_mm,
+        inside_radius_mm=inside.radius_mm,
+        strands=strands,
+        beads=[
+            model.Stone(
+                what=s.what,
+                shape=s.shape,
+                x_mm=s.centre[0],
+                y_mm=s.centre[1],
+                z_mm=s.centre[2],
+                diameter_mm=max(s.length_mm, s.height_mm),
+                length_mm=s.length_mm,
+                width_mm=s.width_mm,
+                height_mm=s.height_mm,
+            )
+            for s in made.stones
+        ],
+    )

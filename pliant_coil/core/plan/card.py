@@ -1,0 +1,39 @@
+"""The plan as a readable card, for the terminal."""
+
+from pliant_coil.core.plan.model import Plan, Size
+from pliant_coil.core.words.say import Reader, write
+
+
+def card(plan: Plan, reader: Reader) -> str:
+    """The plan in plain lines for `reader`."""
+
+    def w(said: object) -> str:
+        return write(said, reader)
+
+    def size(of: Size) -> str:
+
+        return ", ".join(of.exact[code] for code in reader.systems)
+
+    lines = [plan.title, ""] if plan.title else []
+    lines += [", ".join(w(phrase.text) for phrase in plan.sentence) + ".", ""]
+    lines += [f"Finger    {size(plan.target)}", f"Start at  {size(plan.start)}"]
+    if plan.guide:
+        lines.append(f"Guide at  {size(plan.guide)}")
+    lines.append(f"Comes off {size(plan.finished)}")
+    lines += [f"  {c.cause}: {w(c.said)}" for c in plan.contributions]
+    if plan.fit:
+        lines += ["", w(plan.fit.words)]
+    for wire in plan.wires:
+        lines += [
+            "",
+            f"{'Run off' if wire.from_reel else 'Cut'} {w(wire.cut)} of {w(wire.label)}, {wire.mass_g:.2f} g",
+            f"  {w(wire.arithmetic)}",
+        ]
+        lines += [f"  {m.label}: {w(m.length)}" for m in wire.moves]
+        lines += [f"  mark {w(m.at)}  {m.label}" for m in wire.marks]
+    lines += ["", "Steps"]
+    for number, step in enumerate(plan.steps, 1):
+        lines.append(f"{number:3}. {w(step.text)}" + (f" Check: {w(step.check)}" if step.check else ""))
+        lines += [f"     ! {w(caution)}" for caution in step.cautions]
+    lines += ["", *(f"Mind: {w(warning.text)}" for warning in plan.warnings)] if plan.warnings else []
+    return "\n".join(lines)

@@ -1,0 +1,312 @@
+"""The plan: the one model of what is told. The terminal prints it, `POST /api/plan` returns it, the card is made from it.
+
+Rounding is in the types; texts are written for a reader when the plan is dumped (context `reader`). Lengths in mm, mass in g.
+"""
+
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel, ConfigDict, InstanceOf, PlainSerializer, SerializationInfo, WithJsonSchema
+
+from pliant_coil.core.words.say import Reader, Say, write
+
+_READER = Reader()
+
+
+def reader_of(info: SerializationInfo) -> Reader:
+    """For whom a plan is dumped."""
+    found: Reader = (info.context or {}).get("reader", _READER)
+    return found
+
+
+def _rounded(digits: int) -> PlainSerializer:
+    return PlainSerializer(lambda value: round(value, digits), return_type=float)
+
+
+def _written(said: Any, info: SerializationInfo) -> str:
+    return write(said, reader_of(info))
+
+
+Mm = Annotated[float, _rounded(3)]
+Us = Annotated[float, _rounded(3)]
+Grams = Annotated[float, _rounded(3)]
+Text = Annotated[InstanceOf[Say], PlainSerializer(_written, return_type=str), WithJsonSchema({"type": "string"})]
+
+
+class Told(BaseModel):
+    """A part of the plan."""
+
+    model_config = ConfigDict(frozen=True)
+
+
+class Size(Told):
+    """An inside diameter in every system: the nearest mark in use, null below a system's first mark."""
+
+    inside_diameter_mm: Mm
+    inside_circumference_mm: Mm
+    us: str | None
+    uk: str | None
+    eu: str | None
+    jp: str | None
+    ch: str | None
+    de: str | None
+    exact: dict[str, str]
+    """Per system, as a hand finds it on the mandrel: `just past US 7 1/4`."""
+    said: Text
+    """In the reader's first system."""
+
+
+class Contribution(Told):
+    """What one cause adds to the size or takes from it."""
+
+    code: str
+    cause: str
+    us_sizes: Us
+    mm: Mm
+    said: Text
+
+
+class School(Told):
+    """A habit of where to start, and what it gives for this ring."""
+
+    school: str
+    start_us: str
+    start_mm: Mm
+    finished_us: str
+    finished_mm: Mm
+    off_by_us: Us
+    start: Text
+    finished: Text
+    why: Text
+
+
+class Mark(Told):
+    """A mark on the straight wire, from its left end."""
+
+    at_mm: Mm
+    label: str
+    kind: Literal["mark", "jaw"]
+    at: Text
+
+
+class Move(Told):
+    """A stretch of the straight wire."""
+
+    id: str
+    kind: str
+    label: str
+    fate: str
+    from_mm: Mm
+    to_mm: Mm
+    count: Annotated[float, _rounded(2)] | None
+    length_mm: Mm
+    in_ring: bool
+    """False for what is held, trimmed or spare."""
+    length: Text
+    arithmetic: Text
+
+
+class Risk(Told):
+    """What another risk of running out would have cut."""
+
+    risk: float
+    cut_mm: Mm
+    cut_in: str
+
+
+class Wire(Told):
+    """A piece of wire: what to cut and where everything on it lies."""
+
+    id: str
+    role: str
+    piece: int
+    pieces: int
+    from_reel: bool
+    label: Text
+    metal: str
+    profile: str
+    width_mm: Mm
+    height_mm: Mm
+    net_mm: Mm
+    sigma_mm: Mm
+    cut_mm: Mm
+    cut_in: str
+    cut: Text
+    mass_g: Grams
+    cost: float | None
+    arithmetic: Text
+    risks: list[Risk]
+    marks: list[Mark]
+    moves: list[Move]
+
+
+class Bead(Told):
+    """A bead, and whether its hole takes what passes it."""
+
+    what: str
+    diameter_mm: Mm
+    hole_mm: Mm
+    hole_needed_mm: Mm
+    fits: bool
+
+
+class Step(Told):
+    """A bench step: a task with the moves that it makes."""
+
+    id: str
+    stage: str
+    phase: str
+    text: Text
+    count: int | None
+    check: Text | None
+    expected_mm: Mm | None
+    """What the mandrel should read, in inside diameter, where it is read."""
+    cautions: list[Text]
+    makes: list[str]
+
+
+class Warning(Told):
+    """What a friend at the bench would say."""
+
+    code: str
+    text: Text
+    field: str
+
+
+class Band(Told):
+    """The finished band."""
+
+    strands: int
+    width_mm: Mm
+    thickness_mm: Mm
+    height_mm: Mm
+    """How high the head stands above the finger."""
+    mass_g: Grams
+    """Of all the wire that stays in the ring."""
+    edges_differ_mm: Mm
+    """By how much an ordinary tapered mandrel reads apart under its two edges."""
+    sized_by: str
+
+
+class ChartWire(Told):
+    """A wire along the chart."""
+
+    name: str
+    z_mm: Mm
+    width_mm: Mm
+
+
+class ChartPass(Told):
+    """One wrap of the chart: where along it, round which wires (numbered from 0)."""
+
+    at_mm: Mm
+    first: int
+    last: int
+
+
+class Fit(Told):
+    """How whole repeats fill the length that the size asks for."""
+
+    name: str
+    kind: Literal["weave", "bind", "braid"]
+    program: str
+    repeats: int
+    repeat_mm: Mm
+    made_mm: Mm
+    target_mm: Mm
+    left_each_end_mm: Mm
+    repeat_changes_us: Us
+    wire_per_repeat_mm: Mm
+    mirrored: bool
+    guide_mm: Mm | None
+    guide_at: Text | None
+    """The mark at which the guide is bent."""
+    words: Text
+    wire_mm: Mm
+    base: list[ChartWire]
+    passes: list[ChartPass]
+    strands: list[list[list[float]]]
+    """For a braid: each strand over one repeat, along it, along the finger, away from it."""
+
+
+class Choice(Told):
+    """Another number of repeats, and the size that it gives."""
+
+    repeats: int
+    finished_mm: Mm
+    finished: Text
+    off_by_us: Us
+
+
+class Phrase(Told):
+    """A phrase of the ring's sentence, and the part of the ring file that it stands for."""
+
+    part: str
+    text: Text
+
+
+class Strand(Told):
+    """A move's neutral line in ring coordinates."""
+
+    role: str
+    piece: int
+    move: int
+    """Its place among the piece's `moves`."""
+    id: str
+    kind: str
+    height_mm: Mm
+    """Of the wire there, as it was worked."""
+    points: list[list[float]]
+    """x, y and z of each point."""
+
+
+class Stone(Told):
+    """A stone's middle and extents."""
+
+    what: str
+    shape: str
+    x_mm: Mm
+    y_mm: Mm
+    z_mm: Mm
+    diameter_mm: Mm
+    length_mm: Mm
+    width_mm: Mm
+    height_mm: Mm
+
+
+class Drawing(Told):
+    """The finished ring in space, and the circle that the mandrel reads."""
+
+    inside_x_mm: Mm
+    inside_y_mm: Mm
+    inside_radius_mm: Mm
+    strands: list[Strand]
+    beads: list[Stone]
+
+
+class Plan(Told):
+    """Everything the maker needs to know before cutting."""
+
+    title: str
+    notes: str
+    sentence: list[Phrase]
+    target: Size
+    target_reason: Text
+    aim: Size
+    """The target with the room that the maker adds for a wide band: what the start is solved to give."""
+    wide_band_us: Us
+    start: Size
+    """The mark at which the band is formed."""
+    guide: Size | None
+    """The mark at which a length guide is bent."""
+    finished: Size
+    contributions: list[Contribution]
+    schools: list[School]
+    choices: list[Choice]
+    band: Band
+    fit: Fit | None
+    """For bands that are made of repeats."""
+    wires: list[Wire]
+    beads: list[Bead]
+    steps: list[Step]
+    warnings: list[Warning]
+    drawing: Drawing | None = None

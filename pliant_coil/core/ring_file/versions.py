@@ -1,0 +1,47 @@
+"""Ring files of older versions, brought forward on reading. What had another default then is written out, so that it keeps its plan."""
+
+import copy
+from typing import Any, Final
+
+from pliant_coil.core.styles.registry import all_bands, all_heads, usual_name
+
+VERSION: Final = 2
+_TAILS = {"hand": "fingers", "pliers": "pliers"}
+
+
+def brought_forward(document: Any) -> Any:
+    """The document as the newest version writes it; anything but an older ring file as it is."""
+    if not isinstance(document, dict) or _version(document) != 1:
+        return document
+    return _from_1(copy.deepcopy(document))
+
+
+def _version(document: dict[str, Any]) -> int:
+    version = document.get("version")
+    if isinstance(version, int):
+        return version
+    # A file without a version that uses a name of version 1 is one.
+    parts = [document.get(key) for key in ("finish", "sizing", "band")]
+    old = {"short_tail", "grip", "top_gap_mm", "closing_mm"}
+    return 1 if any(isinstance(part, dict) and old & part.keys() for part in parts) else VERSION
+
+
+def _from_1(document: dict[str, Any]) -> dict[str, Any]:
+    document["version"] = VERSION
+    for part, styles in (("band", all_bands()), ("head", all_heads())):
+        given = document.get(part)
+        if given is None:
+            given = {"style": usual_name(styles)}
+        if isinstance(given, dict):
+            style = styles.get(given.get("style", ""))
+            document[part] = style.from_version_1(given, document) if style else given
+    finish = document.setdefault("finish", {})
+    if isinstance(finish, dict):
+        finish.pop("short_tail", None)
+        finish.setdefault("wraps_each_side", 2)
+    sizing = document.setdefault("sizing", {})
+    if isinstance(sizing, dict):
+        sizing.setdefault("tape", "1 mm")
+        grip = sizing.pop("grip", "hand")
+        sizing["tail"] = _TAILS.get(grip, grip) if isinstance(grip, str) else grip
+    return document

@@ -1,0 +1,544 @@
+"""Bundled: square wires side by side, bound by half-round wire in runs, mirrored about the middle; joined by itself at the top."""
+
+import math
+import re
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import lru_cache, partial
+from typing import Any, ClassVar, Literal
+
+from pydantic import Field
+
+from pliant_coil.core.mechanics.curves import Point3
+from pliant_coil.core.mechanics.hulls import Bundle
+from pliant_coil.core.mechanics.program import LETTERS
+from pliant_coil.core.moves import Arc, Cause, Course, EndCare, Piece, Placed, Wrap, on_circle
+from pliant_coil.core.styles import cautions
+from pliant_coil.core.styles.contract import (
+    BandStyle,
+    Chart,
+    ChartPass,
+    ChartWire,
+    Effect,
+    Form,
+    FormedBand,
+    Joined,
+    Opening,
+    Repeats,
+    SizedBy,
+    Top,
+    Warn,
+    Wires,
+)
+from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres, number
+from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
+from pliant_coil.core.trade.profiles import Profile
+from pliant_coil.core.trade.sizes import US_STEP_MM, Size, SizeChange
+from pliant_coil.core.words.figures import Count, Length, number_words
+from pliant_coil.core.words.refusal import refuse
+from pliant_coil.core.words.say import Say, say
+
+STRETCHED = Cause("stretched", "stretched on the mandrel")
+_RUN = re.compile(r"\s*(\d+)\s*(middle|inner|all)\s*", re.IGNORECASE)
+MOST_COILS = 60
+
+
+@dataclass(frozen=True, slots=True)
+class Run:
+    """So many coils round the inner wires, or round all."""
+
+    coils: int
+    inner: bool
+
+    @property
+    def words(self) -> str:
+        return f"{self.coils} {'inner' if self.inner else 'all'}"
+
+
+@dataclass(frozen=True, slots=True)
+class Rhythm:
+    """Runs as they fit: the middle one, counted once and mirrored about, and those of each side from the middle outwards."""
+
+    middle: Run | None
+    side: tuple[Run, ...]
+
+    @property
+    def coils(self) -> int:
+        return (self.middle.coils if self.middle else 0) + 2 * sum(run.coils for run in self.side)
+
+    @property
+    def words(self) -> str:
+        middle = [f"{self.middle.coils} middle"] if self.middle else []
+        return ", ".join(middle + [run.words for run in self.side])
+
+
+@dataclass(frozen=True)
+class Bound:
+    """A bundle on one size: its radii, rows and rhythm [mm]."""
+
+    base: Profile
+    bind: Profile
+    rows: tuple[float, ...]
+    inner: int
+    touch_mm: float
+    """Where the coils touch, on the inside of the squares."""
+    middle_mm: float
+    """The squares' neutral line."""
+    rhythm: Rhythm
+    lap_mm: float
+    """The bare place as it comes out."""
+
+    def bundle(self, run: Run) -> Bundle:
+        if run.inner:
+            first = (len(self.rows) - self.inner) // 2
+            return _row(self.base, self.rows[first], self.rows[first + self.inner - 1])
+        # Round all, the outer wires lie against the inner ones.
+        half = (len(self.rows) - 1) / 2 * self.base.width_mm
+        return _row(self.base, -half, half)
+
+    @property
+    def pitch_rad(self) -> float:
+        return self.bind.width_mm / self.touch_mm
+
+
+class Bundled(BandStyle):
+    """Strands side by side, bound from the middle outwards; the ends of both sides are bound together at the top."""
+
+    title: ClassVar[str] = "Bundled"
+    usual_wires: ClassVar[Mapping[str, WireSpec]] = {
+        "base": WireSpec(diameter="0.8 mm", profile="square"),
+        "bind": WireSpec(diameter="0.9 mm", profile="half-round", temper="half-hard"),
+    }
+    main_role: ClassVar[str] = "base"
+    style: Literal["bundled"] = choice("bundled", "Band")
+    strands: int = number(4, "Wires in the row", 3, 6)
+    inner_strands: int | None = number(None, "Wires in the inner runs", 1, 4, "Two fewer than in the row unless given.", rare=True)
+    runs: str = Field(
+        "9 middle, 4 all, 7 inner",
+        title="Runs",
+        max_length=160,
+        description="From the middle outwards on each side, repeated: 9 middle (counted once), then 4 all, 7 inner.",
+    )
+    last_min: int = number(2, "Last run, at least", 1, 20, "The run round all before the bare place: what the size decides.", rare=True)
+    last_max: int = number(8, "Last run, at most", 1, 40, rare=True)
+    lap_mm: float | None = millimetres(None, "Bare place for the join", 2, 20, "Room for both tails' coils and 3 mm unless given.")
+    join_coils: int = number(3, "Coils of each tail at the join", 2, 5)
+    joined: Literal["stacked", "abreast"] = choice(
+        "stacked", "Ends joined", "One side's ends on the other's, or all side by side.", rare=True
+    )
+    form_down_us: float = number(0.25, "Formed smaller by", 0, 0.5, "US sizes; it is stretched afterwards.", rare=True)
+
+    @property
+    def inner(self) -> int:
+        return self.strands - 2 if self.inner_strands is None else self.inner_strands
+
+    def lap(self, bind: Profile) -> float:
+        """The bare place that is asked for."""
+        return 2 * self.join_coils * bind.width_mm + 3 if self.lap_mm is None else self.lap_mm
+
+    def tops(self) -> frozenset[Top]:
+        return frozenset({Top.CLOSED})
+
+    def read_runs(self) -> tuple[Run | None, list[Run]]:
+        """The middle run, if one is written, and the others in their order. Raises `Refusal`, pointing at the character."""
+        found: list[Run] = []
+        middle: Run | None = None
+        at = 1
+        for k, part in enumerate(self.runs.split(",")):
+            match = _RUN.fullmatch(part)
+            said = f"“{part.strip()[:30]}” at character {at}"
+            if not match:
+                refuse("band.runs", f"{said} isn't a run", "a count and middle, inner or all: 9 middle, 4 all, 7 inner")
+            if len(match.group(1)) > 3 or not 1 <= int(match.group(1)) <= MOST_COILS:
+                refuse("band.runs", f"{said} asks for too many coils or none", f"1 to {MOST_COILS}")
+            run = Run(int(match.group(1)), match.group(2).lower() != "all")
+            if match.group(2).lower() == "middle":
+                if k:
+                    refuse("band.runs", f"{said} comes after others", "the middle run first")
+                middle = run
+            else:
+                found.append(run)
+            at += len(part) + 1
+        if all(run.inner for run in found):
+            refuse("band.runs", "nothing holds the outer wires", "at least one run round all")
+        return middle, found
+
+    def check(self, target_mm: float, wires: Wires) -> None:
+        self.read_runs()
+        base, bind = wires["base"], wires["bind"]
+        if base.profile.name not in ("square", "round"):
+            refuse("wires.base.profile", f"{base.profile.name} wires in a row aren't reckoned here", "square or round")
+        if bind.profile.name not in ("half-round", "round"):
+            refuse("wires.bind.profile", f"{bind.profile.name} wire isn't reckoned as a binder here", "half-round or round")
+        if self.inner >= self.strands or (self.strands - self.inner) % 2:
+            refuse(
+                "band.inner_strands",
+                f"{self.inner} inner of {self.strands} can't lie in the middle",
+                " or ".join(str(k) for k in range(1, self.strands) if (self.strands - k) % 2 == 0),
+            )
+
+    def bound(self, inside_mm: float, wires: Wires, form: Form) -> Bound:
+        """The rhythm that fits this size."""
+        base, bind = wires["base"].profile, wires["bind"].profile
+        touch = inside_mm / 2 + bind.height_mm
+        middle = touch + base.centroid_mm
+        lap = self.lap(bind)
+        room = (2 * math.pi - lap / middle) * touch / bind.width_mm
+        rhythm = self.fit(room)
+        if form.counts.get("coils"):
+            rhythm = self.fit(float(form.counts["coils"]))
+        made = rhythm.coils * bind.width_mm / touch
+        return Bound(base, bind, self._rows(base, bind), self.inner, touch, middle, rhythm, (2 * math.pi - made) * middle)
+
+    def fit(self, room: float) -> Rhythm:
+        """Runs from the middle outwards, added in pairs, the last one round all deciding; within a coil a side of `room` coils.
+
+        In this order, where the last run would be too short or too long: a coil more or less in the last inner run, in the
+        middle run, the last pair dropped.
+        """
+        middle, written = self.read_runs()
+        side: list[Run] = []
+        taken = float(middle.coils if middle else 0)
+        k = 0
+        while True:
+            run = written[k % len(written)]
+            if taken + 2 * run.coils + 2 * self.last_min > room:
+                break
+            side.append(run)
+            taken += 2 * run.coils
+            k += 1
+        # The last run lies round all: a run round all before it is taken into it.
+        if side and not side[-1].inner:
+            taken -= 2 * side.pop().coils
+        last = math.floor((room - taken) / 2 + 1e-9)
+        if last > self.last_max and (side or middle):
+            # Too long: the last inner run takes what is over, or the middle one.
+            over = last - self.last_max
+            if side:
+                side[-1] = Run(side[-1].coils + over, True)
+            elif middle:
+                middle = Run(middle.coils + 2 * over, True)
+            last = self.last_max
+        return Rhythm(middle, (*side, Run(max(1, last), False)))
+
+    def _rows(self, base: Profile, bind: Profile) -> tuple[float, ...]:
+        """Middles of the wires along the finger: the binder passes between inner and outer wires."""
+        a = base.width_mm
+        n, k = self.strands, self.inner
+        outside = (n - k) // 2
+        middles = [(j - (k - 1) / 2) * a for j in range(k)]
+        for _ in range(outside):
+            gap = bind.height_mm if len(middles) == k else 0.0
+            middles = [middles[0] - a - gap, *middles, middles[-1] + a + gap]
+        return tuple(middles)
+
+    def form(self, form: Form, wires: Wires, opening: Opening) -> FormedBand:
+        stretched = self.form_down_us * US_STEP_MM
+        inside = form.diameter_mm + stretched
+        bound = self.bound(inside, wires, form)
+        binder = self._binder(bound)
+        pieces = [self._square(bound, k, wires) for k in range(self.strands)]
+        pieces.append(Piece("bind.1", "bind", wires["bind"], tuple(binder)))
+        width = bound.rows[-1] - bound.rows[0] + bound.base.width_mm + 2 * bound.bind.height_mm
+        return FormedBand(
+            form=form,
+            pieces=tuple(pieces),
+            inside_mm=inside,
+            strands=self.strands,
+            width_mm=width,
+            thickness_mm=bound.base.height_mm + 2 * bound.bind.height_mm,
+            strand_z=lambda _: bound.rows,
+            strand_wire=wires["base"],
+            strand_height_mm=bound.base.height_mm,
+            effects=(Effect(STRETCHED, stretched, phase="round"),) if stretched else (),
+            joined=Joined.BAND,
+            sized_by=SizedBy.LENGTH,
+            repeats=self._repeats(bound),
+            tied=True,
+            facts=bound,
+        )
+
+    def _square(self, bound: Bound, k: int, wires: Wires) -> Piece:
+        """One strand: round from the bare place to itself, and over it with both ends."""
+        half = bound.lap_mm / 2 / bound.middle_mm
+        z = bound.rows[k]
+        arc = Arc("bound", bound.middle_mm, half, 2 * math.pi - 2 * half, z, z, mark="middle", mark_share=0.5, host="the mandrel")
+        under = Arc("join, below", bound.middle_mm, half, -2 * half, z, z)
+        up = bound.base.height_mm if self.joined == "stacked" else 0.0
+        aside = 0.0 if self.joined == "stacked" else (bound.rows[-1] - bound.rows[0] + bound.base.width_mm)
+        points: list[Point3] = []
+        steps = 12
+        for step in range(steps + 1):
+            share = step / steps
+            rise = min(1.0, 4 * share)
+            points.append(on_circle(bound.middle_mm + up * rise, 2 * math.pi - half + 2 * half * share, z + aside * rise))
+        over = Course("join, above" if up else "join, beside", tuple(points), Say("over the bare place, on the other side's ends"))
+        name = f"base.{k + 1}"
+        moves = (Placed(f"{name}.under", under, backwards=True), Placed(f"{name}.arc", arc), Placed(f"{name}.over", over))
+        return Piece(name, "base", wires["base"], moves, ends=(EndCare.CUT, EndCare.CUT))
+
+    def _binder(self, bound: Bound) -> list[Placed]:
+        """Clockwise from the join: half the join's coils, the right side's runs, the middle, the left side's, the rest of the join."""
+        found = []
+        rhythm = bound.rhythm
+        half = bound.lap_mm / 2 / bound.middle_mm
+        runs: list[tuple[str, Run]] = [(f"right.{k + 1}", run) for k, run in reversed(list(enumerate(rhythm.side)))]
+        if rhythm.middle:
+            runs.append(("middle", rhythm.middle))
+        runs += [(f"left.{k + 1}", run) for k, run in enumerate(rhythm.side)]
+        at = half
+        middle_marked = False
+        for name, run in runs:
+            marked = name == "middle" or (not rhythm.middle and name == "left.1")
+            wrap = Wrap(
+                run.words.split(" ")[1],
+                run.coils,
+                bound.bundle(run),
+                bound.bind,
+                bound.touch_mm,
+                at,
+                start=(0.0, -bound.bind.height_mm),
+                mark="" if middle_marked or not marked else "middle",
+                mark_share=0.5 if name == "middle" else 0.0,
+                host="the row",
+            )
+            middle_marked = middle_marked or marked
+            found.append(Placed(f"bind.{name}", wrap))
+            at += run.coils * bound.pitch_rad
+        first, last = (self._join(bound, side) for side in (1, -1))
+        return [Placed("bind.join.right", first, backwards=True), *found, Placed("bind.join.left", last)]
+
+    def _join(self, bound: Bound, side: int) -> Wrap:
+        """Each tail's coils round the ends of both sides, away from its own runs."""
+        a, s = len(bound.rows) * bound.base.width_mm, bound.base.height_mm
+        if self.joined == "stacked":
+            corners = ((-a / 2, 0.0), (a / 2, 0.0), (a / 2, 2 * s), (-a / 2, 2 * s))
+        else:
+            corners = ((-a / 2, 0.0), (3 * a / 2, 0.0), (3 * a / 2, s), (-a / 2, s))
+        half = bound.lap_mm / 2 / bound.middle_mm
+        return Wrap(
+            "join",
+            self.join_coils,
+            Bundle(corners, 0.0),
+            bound.bind,
+            bound.touch_mm,
+            side * half,
+            -side,
+            start=(0.0, -bound.bind.height_mm),
+            host="both sides' ends",
+        )
+
+    def _repeats(self, bound: Bound) -> Repeats:
+        rhythm, w = bound.rhythm, bound.bind.width_mm
+        one_more = w * 2 / bound.touch_mm * bound.middle_mm
+        return Repeats(
+            name="coils",
+            kind="bind",
+            program=rhythm.words,
+            count=rhythm.coils,
+            repeat_mm=w,
+            made_mm=rhythm.coils * w,
+            target_mm=(2 * math.pi - self.lap(bound.bind) / bound.middle_mm) * bound.touch_mm,
+            wire_per_repeat_mm=math.hypot(bound.bundle(Run(1, False)).loop_mm(bound.bind.centroid_mm), w),
+            repeat_changes_mm=one_more / math.pi,
+            chart=partial(_chart, bound),
+            mirrored=True,
+            runs=rhythm.words,
+        )
+
+    def advise(self, band: FormedBand, opening: Opening) -> list[Warn]:
+        bound: Bound = band.facts
+        s, w = bound.base.width_mm, bound.bind.width_mm
+        found = []
+        least = 2 * self.join_coils * w + 1
+        if bound.lap_mm < least - 0.5:
+            text = say(
+                "The bare place of {lap} is short for {coils} from both sides: {least} takes them.",
+                lap=Length(bound.lap_mm),
+                coils=Count(self.join_coils, "coil", "coils"),
+                least=Length(math.ceil(least)),
+            )
+            found.append(Warn("join-short", text, "band.lap_mm"))
+        if w > 1.5 * s or w < 0.8 * s:
+            word = "crushes" if w > 1.5 * s else "slips on"
+            found.append(
+                Warn("binder-width", Say(f"The binder {word} these wires: take one a little wider than a strand."), "wires.bind.diameter")
+            )
+        rhythm = bound.rhythm
+        if any(run.inner and run.coils > 12 for run in (rhythm.middle, *rhythm.side) if run):
+            found.append(
+                Warn("outer-wires-bow", Say("Where more than 12 coils lie round the inner wires the outer ones bow out."), "band.runs")
+            )
+        last = rhythm.side[-1].coils
+        if not self.last_min <= last <= self.last_max:
+            text = say(
+                "The last run comes to {coils}: another run or another bare place fits this size more evenly.",
+                coils=Count(last, "coil", "coils"),
+            )
+            found.append(Warn("no-even-rhythm", text, "band.runs"))
+        if self.joined == "abreast" and 2 * self.strands * s > 0.5 * band.inside_mm:
+            found.append(Warn("join-wide", Say("The join stands out wide: stack it."), "band.joined"))
+        return found
+
+    def phrase(self) -> Say:
+        return say("{strands} wires bound {runs}", strands=number_words(self.strands), runs=self.runs.strip())
+
+    def tasks(self, band: FormedBand, opening: Opening) -> list[Task]:
+        bound: Bound = band.facts
+        rhythm, w = bound.rhythm, bound.bind.width_mm
+        inner = number_words(self.inner)
+        tasks = [
+            Task(
+                "binder",
+                Phase.FLAT,
+                Say(
+                    "Find the binder's middle and bend it there to a U, its flat side inside; drag it through a cloth, its edges are sharp."
+                ),
+                stage="bind",
+            )
+        ]
+        begin = rhythm.middle or rhythm.side[0]
+        first = say(
+            f"Lay the {inner} inner wires side by side, the binder's middle on their middle mark: one coil, press it flat. Wind {{coils}}, "
+            + ("as many either way of the mark." if rhythm.middle else "on each side of the mark."),
+            coils=Count(begin.coils, "coil", "coils"),
+        )
+        made = ("bind.middle",) if rhythm.middle else ("bind.right.1", "bind.left.1")
+        so_far = (rhythm.middle.coils if rhythm.middle else 2 * rhythm.side[0].coils) * w
+        tasks.append(Task("bind-middle", Phase.FLAT, first, makes=made, checks=(_length(so_far),), count=begin.coils, stage="bind"))
+        runs = list(enumerate(rhythm.side))
+        for k, run in runs if rhythm.middle else runs[1:]:
+            before = rhythm.side[k - 1] if k else rhythm.middle
+            so_far += 2 * run.coils * w
+            tasks.append(
+                Task(
+                    f"bind-{k + 1}",
+                    Phase.FLAT,
+                    self._run_words(run, before, last=k == len(rhythm.side) - 1),
+                    makes=(f"bind.right.{k + 1}", f"bind.left.{k + 1}"),
+                    checks=(_length(so_far),),
+                    count=run.coils,
+                    stage="bind",
+                )
+            )
+        return tasks + self._forming(band, bound)
+
+    def _run_words(self, run: Run, before: Run | None, *, last: bool) -> Say:
+        coils = Count(run.coils, "coil", "coils")
+        if run.inner and before and not before.inner:
+            return say(
+                "Splay the outer wires a little away so that the binder passes between; {coils} round the inner ones, on both sides alike.",
+                coils=coils,
+            )
+        if not run.inner and before and before.inner:
+            lay = "Lay the outer wires against the row, one on each side, marks together"
+            tail = ", the last run before the bare place" if last else ""
+            return say(f"{lay}; {{coils}} round all, on both sides alike{tail}.", coils=coils)
+        return say("{coils} more, on both sides alike.", coils=coils)
+
+    def _forming(self, band: FormedBand, bound: Bound) -> list[Task]:
+        start = Size(band.form.diameter_mm)
+        squares = tuple(p.id for piece in band.pieces if piece.role == "base" for p in piece.moves)
+        lap = Length(bound.lap_mm)
+        arcs = tuple(i for i in squares if i.endswith("arc"))
+        ends = tuple(i for i in squares if not i.endswith("arc"))
+        laid = "one side's ends on the other's" if self.joined == "stacked" else "the ends of both sides side by side"
+        tasks = [
+            Task(
+                "form",
+                Phase.FORM,
+                say(
+                    "Lay the pattern's middle on the mandrel at {start} and bend both sides down evenly with the thumbs, their ends with a soft mallet.",
+                    start=start,
+                ),
+                makes=arcs,
+                checks=(
+                    Check(
+                        say("{lap} stays bare between the last coils, within 1 mm.", lap=lap),
+                        Say("Wider: one coil more in the last run on both sides. Narrower: one less on both."),
+                    ),
+                    reads(0.1),
+                ),
+            ),
+            Task(
+                "join",
+                Phase.GATHER,
+                say(
+                    f"Off the mandrel lay {laid}, across the bare place. Each binder tail goes {{coils}} round all of them, the first pulled tight before the "
+                    "second; pass it through the ring.",
+                    coils=Count(self.join_coils, "coil", "coils"),
+                ),
+                makes=(*ends, "bind.join.right", "bind.join.left"),
+                checks=(look("Coils lie flush, as many from both sides."), reads(0.1)),
+                cautions=(cautions.FINE_PULL,),
+                count=self.join_coils,
+            ),
+            Task(
+                "trim",
+                Phase.TRIM,
+                Say("Trim the wires at the join's last coils and the binder's tails flush, and press them in."),
+                checks=(look("A finger finds no end."),),
+                cautions=(cautions.CUT, cautions.EDGES),
+            ),
+        ]
+        if band.effects:
+            tasks.append(
+                Task(
+                    "stretch",
+                    Phase.ROUND,
+                    say(
+                        "Stretch it on the mandrel by {by} with a soft mallet, turned end for end; bound, it can only grow.",
+                        by=SizeChange(band.effects[0].inside_mm),
+                    ),
+                    checks=(reads(0.1),),
+                    stage="stretch",
+                )
+            )
+        return tasks
+
+    @classmethod
+    def from_version_1(cls, band: dict[str, Any], document: dict[str, Any]) -> dict[str, Any]:
+        band.setdefault("runs", "5 inner, 3 all, 10 inner, 3 all")
+        band.setdefault("lap_mm", 6)
+        # Where a default has changed, the old one is written out.
+        wires = document.setdefault("wires", {})
+        if isinstance(wires, dict):
+            for role, usual in (
+                ("base", {"diameter": "0.7 mm", "profile": "square"}),
+                ("bind", {"diameter": "0.8 mm", "profile": "half-round"}),
+            ):
+                given = wires.setdefault(role, {})
+                if isinstance(given, dict):
+                    for field, value in usual.items():
+                        given.setdefault(field, value)
+                    given.setdefault("temper", "soft")
+        return band
+
+
+def _length(mm: float) -> Check:
+    return Check(say("The bound part is {length} long, close and without gaps, as many coils on both sides.", length=Length(mm)))
+
+
+@lru_cache(maxsize=64)
+def _row(base: Profile, first_mm: float, last_mm: float) -> Bundle:
+    """The row from one wire's middle to another's: its outermost centres rounded, or its outermost corners."""
+    if base.name == "round":
+        half = base.size_mm / 2
+        return Bundle(((first_mm, half), (last_mm, half)) if last_mm > first_mm else ((first_mm, half),), half)
+    corners = base.outline(4)
+    return Bundle(tuple((z + x, y) for z in (first_mm, last_mm) for x, y in corners), 0.0)
+
+
+def _chart(bound: Bound) -> Chart:
+    rhythm = bound.rhythm
+    wires = tuple(ChartWire(LETTERS[k] if k < len(LETTERS) else str(k + 1), z, bound.base.width_mm) for k, z in enumerate(bound.rows))
+    first = (len(bound.rows) - bound.inner) // 2
+    runs = [*reversed(rhythm.side), *((rhythm.middle,) if rhythm.middle else ()), *rhythm.side]
+    passes = []
+    at = 0.0
+    for run in runs:
+        low, high = (first, first + bound.inner - 1) if run.inner else (0, len(bound.rows) - 1)
+        for _ in range(run.coils):
+            passes.append(ChartPass(at + bound.bind.width_mm / 2, low, high))
+            at += bound.bind.width_mm
+    return Chart(bound.bind.width_mm, wires, tuple(passes))

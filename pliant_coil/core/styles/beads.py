@@ -1,0 +1,88 @@
+"""A bead standing on a band: its seat, how high it stands, how its tails are led past it, and what to say of it."""
+
+import math
+from dataclasses import replace
+
+from pliant_coil.core.mechanics.curves import Point3
+from pliant_coil.core.moves import Seat, StandingBead
+from pliant_coil.core.styles.contract import BandStyle, End, FormedBand, Side, Warn, Wires
+from pliant_coil.core.styles.locks import wrap_at
+from pliant_coil.core.styles.stones import Bead, PlacedStone
+from pliant_coil.core.words.figures import Length, Thickness
+from pliant_coil.core.words.refusal import refuse
+from pliant_coil.core.words.say import say
+
+REACH_WARNS, REACH_REFUSES = math.radians(60), math.radians(75)
+"""How far down the sides a bead's shoulders may come."""
+CATCHES_MM = 14.0
+"""Along the finger: a wider stone catches on the next fingers (common practice, no source)."""
+
+
+def stand_mm(band: BandStyle, wires: Wires, bead: Bead) -> float:
+    """How high the bead's underside stands above the finger, by the strands that pass under it."""
+    wire = wires["band"]
+    half, d = min(bead.height, bead.width) / 2, wire.height_mm
+    reach = half + d / 2
+    stands = [d / 2 + math.sqrt(max(0.0, reach**2 - z**2)) - half for z in band.under_head_mm(wires) if abs(z) < reach]
+    return max(stands, default=0.0)
+
+
+def seat_on(form_mm: float, wires: Wires, bead: Bead, stand: float) -> Seat:
+    """The bead's seat on a band formed at this inside diameter."""
+    wire = wires["band"]
+    return Seat(bead.length / 2, form_mm / 2 + stand + bead.height / 2, form_mm / 2 + wire.centroid_mm, wire.height_mm)
+
+
+def standing(seat: Seat, bead: Bead) -> StandingBead:
+    """The bead as wires lie round it."""
+    return StandingBead(bead.length / 2, bead.width / 2, bead.height / 2, seat.wire_mm, seat.axis_y_mm)
+
+
+def check_reach(seat: Seat, bead: Bead) -> None:
+    """Raise `Refusal` for a bead too long for the ring."""
+    if seat.leg_x_mm + 1.5 * seat.wire_mm < seat.radius_mm * math.sin(REACH_REFUSES):
+        return
+    most = 2 * (seat.radius_mm * math.sin(REACH_WARNS) - 2 * seat.wire_mm)
+    field = "head.bead.diameter_mm" if bead.shape == "round" else "head.bead.length_mm"
+    refuse(field, say("{bead} is too long for this ring", bead=bead.words), say("up to {most} stands well", most=Length(math.floor(most))))
+
+
+def lead_start(end: End) -> Point3:
+    """Where a tail arrives, seen as if it came up on the left and were led to the right."""
+    x, y, z = end.at
+    return (-x, y, -z) if end.side == "right" else end.at
+
+
+def landing(band: FormedBand, end: End, shoulder_rad: float, edge: int) -> tuple[Point3, End]:
+    """Where a tail comes down on the other side (seen as led to the right), and the tail as it then stands."""
+    side: Side = "left" if end.side == "right" else "right"
+    turned = side == "left"
+    at = wrap_at(band, end.wire, 1, max(shoulder_rad, band.ledger.of(side).free_rad), edge=edge, turned=turned).begins
+    actual = (-at[0], at[1], -at[2]) if turned else at
+    return at, replace(end, side=side, at=actual, name=side if end.name in ("left", "right") else end.name)
+
+
+def drilled(bead: Bead, seat: Seat, wires: Wires) -> PlacedStone:
+    """The bead on the ring, with the wire that passes its hole once."""
+    return PlacedStone(
+        "bead",
+        "head.bead.hole_mm",
+        (0.0, seat.axis_y_mm, 0.0),
+        bead.length,
+        bead.width,
+        bead.height,
+        hole_mm=bead.hole_mm,
+        passing=((wires["band"], 1),),
+    )
+
+
+def snagging(bead: Bead, seat: Seat) -> list[Warn]:
+    """Long, wide and high beads."""
+    found = []
+    if seat.shoulder_rad > REACH_WARNS:
+        text = say("{bead} is long for this ring: its shoulders come far down the sides.", bead=bead.words)
+        found.append(Warn("bead-too-wide", text, "head.bead.diameter_mm"))
+    if bead.width > CATCHES_MM:
+        field = "head.bead.diameter_mm" if bead.shape == "round" else "head.bead.width_mm"
+        found.append(Warn("bead-catches", say("{width} along the finger catches on the next fingers.", width=Thickness(bead.width)), field))
+    return found

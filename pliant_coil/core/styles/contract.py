@@ -1,0 +1,430 @@
+"""The contract between band, head and finish. Nobody outside a style's file knows its name.
+
+A head asks for an opening; a band is formed round it and hands on its wires' ends, the lanes that run through the head, and
+a ledger of its shoulders; the head makes its work of them; what it doesn't use goes to the finish.
+"""
+
+from __future__ import annotations
+
+import math
+from abc import ABC, abstractmethod
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
+from enum import StrEnum
+from typing import Any, ClassVar, Literal
+
+from pliant_coil.core.mechanics.bending import released_diameter_mm
+from pliant_coil.core.mechanics.curves import Point3
+from pliant_coil.core.mechanics.hulls import Bundle, row_at
+from pliant_coil.core.moves import Cause, Piece, Placed
+from pliant_coil.core.styles.parameters import Part, WireSpec
+from pliant_coil.core.styles.stones import PlacedStone
+from pliant_coil.core.styles.tasks import Task
+from pliant_coil.core.trade.wire import Wire
+from pliant_coil.core.words.say import NOTHING, Say, say
+
+Side = Literal["left", "right"]
+Wires = Mapping[str, Wire]
+
+LOCKS = Cause("locks-inside", "lock wraps inside the band")
+SPRINGS = Cause("springs-open", "springs open, nothing holds it")
+WORST_MISS_MM = 1e-4
+
+
+class Top(StrEnum):
+    """How a band can be at the top; it may be in several ways at once."""
+
+    THROUGH = "through"
+    """Its own wire runs through the head, lane by lane."""
+    TAILS = "tails"
+    """Tails come up beside the head."""
+    GAP = "gap"
+    """Its ends become the head."""
+    ROOT = "root"
+    """The head is bent first; its tails run side by side as the band and come round to its other side."""
+    CLOSED = "closed"
+    """Nothing to give: sewn, threaded or soldered on."""
+
+
+class Joined(StrEnum):
+    """What closes the band."""
+
+    BAND = "band"
+    HEAD = "head"
+    OPEN = "open"
+
+
+class SizedBy(StrEnum):
+    """What sets the finished size."""
+
+    MARK = "mark"
+    LENGTH = "length"
+    OVERLAP = "overlap"
+
+
+@dataclass(frozen=True, slots=True)
+class Form:
+    """Everything that a solver or a reading may change."""
+
+    diameter_mm: float
+    locks: int = 2
+    """Lock wraps each side."""
+    counts: Mapping[str, int] = field(default_factory=dict)
+    """Repeats that are fixed, by name: cycles, coils, moves."""
+
+    def repeats(self, name: str, solved: int) -> int:
+        """A count that was fixed, or the one that was solved."""
+        return self.counts.get(name, solved)
+
+
+@dataclass(frozen=True, slots=True)
+class Opening:
+    """What a head asks of its band, both sides alike; angles from the top [rad]."""
+
+    foot_rad: float = 0.0
+    """Where the lane that runs through the head leaves the band's circle."""
+    shoulder_rad: float | None = None
+    """Where wraps may begin; the band's own usual unless asked."""
+    across: bool = False
+    """Whether the head leads the tails across itself; otherwise the band brings each to its own shoulder."""
+    gap_rad: float | None = None
+    """For a gap: half of it, from the top to where the band's weave or cord ends."""
+    lead_mm: float = 0.0
+    """Straight and tangent beyond the circle, for flat heads."""
+    bare_mm: float = 0.0
+    """Bare wire at each end of the band, for locks."""
+    end_mm: tuple[float, ...] = ()
+    """What stays of each end beyond the bare wire, lane by lane."""
+    span_mm: float = 0.0
+    """For a root: the head's extent along the band, fork to neck."""
+    neck_mm: float = 0.0
+    """For a root: how much of the span lies on the neck's side."""
+    root: bool = False
+    closed: bool = False
+    facts: Any = None
+    """What the head itself needs to know again."""
+
+
+@dataclass(frozen=True, slots=True)
+class End:
+    """A wire's end, as the band or the head leaves it."""
+
+    piece: str
+    which: Literal["first", "last"]
+    side: Side
+    lane: int
+    at: Point3
+    wire: Wire
+    role: str
+    name: str
+    """Its side and lane in an id: `right`, `left.2`."""
+
+    @property
+    def key(self) -> tuple[str, str]:
+        return self.piece, self.which
+
+
+@dataclass(frozen=True, slots=True)
+class Slot:
+    """A place in a piece where the head's moves go in, between two points of the band."""
+
+    piece: str
+    index: int
+    lane: int
+    left: Point3
+    right: Point3
+
+
+@dataclass(frozen=True, slots=True)
+class Shoulder:
+    """Wraps that lie on a shoulder already, and the next free angle from the top [rad]."""
+
+    wraps: float = 0.0
+    free_rad: float = 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class Ledger:
+    """Both shoulders."""
+
+    left: Shoulder = Shoulder()
+    right: Shoulder = Shoulder()
+
+    def of(self, side: Side) -> Shoulder:
+        return self.left if side == "left" else self.right
+
+    def wrapped(self, side: Side, wraps: float, free_rad: float) -> Ledger:
+        """The ledger after more wraps on one side."""
+        new = Shoulder(self.of(side).wraps + wraps, free_rad)
+        return Ledger(new, self.right) if side == "left" else Ledger(self.left, new)
+
+
+@dataclass(frozen=True, slots=True)
+class Effect:
+    """Something that changes the band's inside diameter [mm] as a whole, after it was formed, and in which phase."""
+
+    cause: Cause
+    inside_mm: float
+    phase: str = "form"
+
+
+@dataclass(frozen=True, slots=True)
+class Repeats:
+    """How whole repeats fill a length: what is told of them and drawn as their chart."""
+
+    name: str
+    """The count that a solver may fix."""
+    kind: Literal["weave", "bind", "braid"]
+    program: str
+    count: int
+    repeat_mm: float
+    made_mm: float
+    target_mm: float
+    wire_per_repeat_mm: float
+    repeat_changes_mm: float
+    """What one repeat more changes of the inside diameter; 0 where it only moves the gap."""
+    chart: Callable[[], Chart]
+    guide: Guide | None = None
+    mirrored: bool = False
+    runs: str = ""
+    """For a binding: the runs as fitted, from the middle outwards."""
+
+
+@dataclass(frozen=True, slots=True)
+class ChartWire:
+    """A wire that runs along a chart: its name, place and width."""
+
+    name: str
+    z_mm: float
+    width_mm: float
+
+
+@dataclass(frozen=True, slots=True)
+class ChartPass:
+    """A wrap on a chart: where along it, round which wires (numbered from 0)."""
+
+    at_mm: float
+    first: int
+    last: int
+
+
+@dataclass(frozen=True, slots=True)
+class Chart:
+    """One repeat, or all that is bound, as it is drawn enlarged."""
+
+    wire_mm: float
+    wires: tuple[ChartWire, ...] = ()
+    passes: tuple[ChartPass, ...] = ()
+    strands: tuple[tuple[Point3, ...], ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Guide:
+    """A scrap of wire bent round the mandrel at a mark, marked at the gap, straightened: the length to weave."""
+
+    wire_mm: float
+    bent_at_mm: float
+    """Inside diameter of the mandrel where it is bent."""
+    length_mm: float
+
+
+@dataclass(frozen=True)
+class FormedBand:
+    """A band formed on one diameter of the mandrel, all its effects done: the band of the finished ring."""
+
+    form: Form
+    pieces: tuple[Piece, ...]
+    inside_mm: float
+    """Its own inside diameter, before anything lies inside it."""
+    strands: int
+    width_mm: float
+    thickness_mm: float
+    strand_z: Callable[[float], tuple[float, ...]]
+    """Where its strands lie along the finger at an angle from the top."""
+    strand_wire: Wire
+    strand_height_mm: float
+    """How high a strand stands where others lie on it."""
+    ends: tuple[End, ...] = ()
+    slots: tuple[Slot, ...] = ()
+    effects: tuple[Effect, ...] = ()
+    ledger: Ledger = Ledger()
+    joined: Joined = Joined.HEAD
+    sized_by: SizedBy = SizedBy.MARK
+    repeats: Repeats | None = None
+    tied: bool = False
+    """Whether the band itself ties the ring, so that nothing springs."""
+    facts: Any = None
+    """What the style's own tasks need to know again."""
+
+    @property
+    def radius_mm(self) -> float:
+        """From the axis to the strands' neutral line."""
+        return self.inside_mm / 2 + self.strand_wire.centroid_mm
+
+    def host(self, angle_rad: float, turned: bool = False) -> Bundle:
+        """The strands at an angle, as (along the finger, away from the band's inner side), to be wrapped."""
+        zs = self.strand_z(-angle_rad if turned else angle_rad)
+        return row_at(self.strand_wire.profile, tuple(-z for z in zs) if turned else zs)
+
+
+@dataclass(frozen=True)
+class HeadWork:
+    """What a head, or a finish, makes of what it was given."""
+
+    through: Mapping[int, tuple[Placed, ...]] = field(default_factory=dict)
+    onward: Mapping[tuple[str, str], tuple[Placed, ...]] = field(default_factory=dict)
+    """Moves led outwards from an end."""
+    pieces: tuple[Piece, ...] = ()
+    stones: tuple[PlacedStone, ...] = ()
+    effects: tuple[Effect, ...] = ()
+    tails: tuple[End, ...] = ()
+    ledger: Ledger = Ledger()
+    tied: bool = False
+    height_mm: float = 0.0
+    """How high it stands above the finger."""
+    facts: Any = None
+
+
+@dataclass(frozen=True, slots=True)
+class Warn:
+    """What a friend at the bench would say: a code that stays, words, and the field of the ring file that it is about."""
+
+    code: str
+    text: Say
+    field: str
+
+
+class BandStyle(Part, ABC):
+    """A style of band: its parameters, and how they become wires and their moves."""
+
+    title: ClassVar[str]
+    usual_wires: ClassVar[Mapping[str, WireSpec]]
+    """The roles it needs, each with the wire that is usual for it."""
+    main_role: ClassVar[str]
+    """The role whose wire lies on the mandrel."""
+    usual: ClassVar[bool] = False
+    """Whether a ring file that names no band means this one."""
+    style: Any = ""
+
+    @abstractmethod
+    def tops(self) -> frozenset[Top]:
+        """How it can be at the top, as it is set."""
+
+    @abstractmethod
+    def form(self, form: Form, wires: Wires, opening: Opening) -> FormedBand:
+        """The band, formed on the mandrel round what the head asks for. Raises `Refusal` when it can't be made."""
+
+    @abstractmethod
+    def tasks(self, band: FormedBand, opening: Opening) -> list[Task]:
+        """What is done at the bench to make it."""
+
+    @abstractmethod
+    def phrase(self) -> Say:
+        """Its words in the ring's sentence."""
+
+    def check(self, target_mm: float, wires: Wires) -> None:
+        """Raise `Refusal` when it can't be made of these wires at all."""
+
+    def advise(self, band: FormedBand, opening: Opening) -> list[Warn]:
+        """What its maker should know."""
+        return []
+
+    def roles(self) -> Mapping[str, WireSpec]:
+        """The roles that it needs, as it is set."""
+        return self.usual_wires
+
+    def ends_each_side(self) -> int:
+        """How many of its wires end on each side of a gap."""
+        return 0
+
+    def centre_line_mm(self, inside_mm: float, wires: Wires) -> float:
+        """Radius of its wires' centre line on a form of this inside diameter."""
+        wire = wires[self.main_role]
+        return inside_mm / 2 + wire.centroid_mm
+
+    def under_head_mm(self, wires: Wires) -> tuple[float, ...]:
+        """Where strands pass under the middle of a head, along the finger."""
+        return ()
+
+    def start_mm(self, aim_mm: float) -> float:
+        """A first guess of the mark that it is formed at."""
+        return aim_mm
+
+    @classmethod
+    def from_version_1(cls, band: dict[str, Any], document: dict[str, Any]) -> dict[str, Any]:
+        """Its parameters as version 2 writes them; what had another default then is written out."""
+        return band
+
+
+class HeadStyle(Part, ABC):
+    """A style of head: its parameters, and what it makes of a band."""
+
+    title: ClassVar[str]
+    usual_wires: ClassVar[Mapping[str, WireSpec]] = {}
+    usual: ClassVar[bool] = False
+    usual_locks: ClassVar[int] = 2
+    """Lock wraps each side where the maker says nothing."""
+    least_locks: ClassVar[int] = 0
+    style: Any = ""
+
+    @abstractmethod
+    def fits(self, band: BandStyle) -> Say:
+        """Why it can't be made on this band; nothing where it can."""
+
+    @abstractmethod
+    def opening(self, form: Form, band: BandStyle, wires: Wires) -> Opening:
+        """What it asks of the band. Raises `Refusal` when it can't be made at this size."""
+
+    @abstractmethod
+    def make(self, form: Form, band: FormedBand, wires: Wires, opening: Opening) -> HeadWork:
+        """Its work on the band that was formed round its opening."""
+
+    def tasks(self, band: FormedBand, work: HeadWork) -> list[Task]:
+        """What is done at the bench to make it."""
+        return []
+
+    @abstractmethod
+    def phrase(self) -> Say:
+        """Its words in the ring's sentence."""
+
+    def check(self, target_mm: float, wires: Wires) -> None:
+        """Raise `Refusal` when it can't be made of these wires at all."""
+
+    def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:
+        """What its maker should know."""
+        return []
+
+    def roles(self, band: BandStyle) -> Mapping[str, WireSpec]:
+        """The roles that it needs of its own on this band."""
+        return self.usual_wires
+
+    @classmethod
+    def from_version_1(cls, head: dict[str, Any], document: dict[str, Any]) -> dict[str, Any]:
+        """Its parameters as version 2 writes them."""
+        return head
+
+
+def lacks(band: BandStyle, *needed: Top) -> Say:
+    """Why a head that needs these tops can't have this band; nothing where it can."""
+    missing = [top for top in needed if top not in band.tops()]
+    return say("{band} band has no {missing} for it", band=band.title.lower(), missing=_TOPS[missing[0]]) if missing else NOTHING
+
+
+_TOPS = {
+    Top.THROUGH: "wire running through the top",
+    Top.TAILS: "tails coming up at the top",
+    Top.GAP: "ends left at the top",
+    Top.ROOT: "two lanes to begin at a frame",
+    Top.CLOSED: "closed top",
+}
+
+
+def springback(form_mm: float, wire: Wire, yield_mpa: float | None = None) -> Effect:
+    """What a band that nothing holds gains when it comes off the mandrel."""
+    released = released_diameter_mm(form_mm, wire.profile, wire.metal.youngs_modulus_mpa, yield_mpa or wire.yield_mpa)
+    return Effect(SPRINGS, released - form_mm)
+
+
+def usual_shoulder_rad(radius_mm: float, wire: Wire) -> float:
+    """Where wraps begin when no head stands between them: one and a half wires from the top."""
+    return math.asin(min(1.0, 1.5 * wire.width_mm / radius_mm))

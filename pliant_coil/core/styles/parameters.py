@@ -1,0 +1,136 @@
+"""What the ring file's parts are made of: bounds that are checked when a ring is planned, lengths that may be typed with units.
+
+Bounds are the style's own rules of today. A ring that was saved is opened without them (`STORED`), so that a bound that
+gets tighter later never locks anybody out; planning it then says which field asks for another value.
+"""
+
+from typing import Annotated, Any, Final
+
+from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, ValidationInfo, field_validator, model_validator
+from pydantic_core import PydanticCustomError
+
+from pliant_coil.core.trade.gauges import read_diameter
+from pliant_coil.core.trade.measures import read_length_mm
+from pliant_coil.core.trade.metals import METALS, MetalCode, Temper
+from pliant_coil.core.trade.profiles import Profile, ProfileName
+from pliant_coil.core.trade.wire import Wire
+from pliant_coil.core.words.figures import Thickness
+from pliant_coil.core.words.refusal import Refusal, refuse
+from pliant_coil.core.words.say import say
+
+STORED: Final = {"stored": True}
+"""The validation context in which a saved ring is opened."""
+
+
+class Part(BaseModel):
+    """A part of the ring file: unknown fields and numbers that aren't numbers are refused, and it never changes."""
+
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False, frozen=True)
+
+    @model_validator(mode="before")
+    @classmethod
+    def _lengths_as_typed(cls, given: Any) -> Any:
+        """Lengths may be typed with their unit; what can't be read is left for the field's own refusal."""
+        if not isinstance(given, dict) or not any(isinstance(value, str) for value in given.values()):
+            return given
+        return {name: _as_length(cls, name, value) for name, value in given.items()}
+
+    @field_validator("*", mode="after")
+    @classmethod
+    def _within_bounds(cls, value: Any, info: ValidationInfo) -> Any:
+        declared = _declared(cls, info.field_name)
+        least, most = declared.get("minimum"), declared.get("maximum")
+        if (
+            not isinstance(least, int | float)
+            or not isinstance(most, int | float)
+            or isinstance(value, bool)
+            or not isinstance(value, int | float)
+            or (info.context or {}).get("stored")
+        ):
+            return value
+        if not least <= value <= most:
+            raise PydanticCustomError("bounds", "out of range", {"least": least, "most": most, "unit": declared.get("unit", "")})
+        return value
+
+
+def _declared(cls: type[BaseModel], name: str | None) -> dict[str, Any]:
+    field = cls.model_fields.get(name or "")
+    extra = field.json_schema_extra if field else None
+    return extra if isinstance(extra, dict) else {}
+
+
+def _as_length(cls: type[BaseModel], name: str, value: object) -> object:
+    if isinstance(value, str) and _declared(cls, name).get("unit") == "mm":
+        try:
+            return read_length_mm(value)
+        except Refusal:
+            return value
+    return value
+
+
+def _field(default: Any, title: str, bounds: tuple[float, float], unit: str, help: str, *, rare: bool) -> Any:
+    extra: dict[str, Any] = {"minimum": bounds[0], "maximum": bounds[1], "unit": unit}
+    if not unit:
+        del extra["unit"]
+    if rare:
+        extra["rare"] = True
+    return Field(default, title=title, description=help or None, json_schema_extra=extra)
+
+
+def millimetres(default: float | None, title: str, least: float, most: float, help: str = "", *, rare: bool = False) -> Any:
+    """A length of the ring file [mm]; `rare` ones stand behind the common ones."""
+    return _field(default, title, (least, most), "mm", help, rare=rare)
+
+
+def degrees(default: float | None, title: str, least: float, most: float, help: str = "", *, rare: bool = False) -> Any:
+    """An angle of the ring file [°]."""
+    return _field(default, title, (least, most), "°", help, rare=rare)
+
+
+def number(default: float | None, title: str, least: float, most: float, help: str = "", *, rare: bool = False) -> Any:
+    """A count, a share or a ratio of the ring file."""
+    return _field(default, title, (least, most), "", help, rare=rare)
+
+
+def choice(default: Any, title: str, help: str = "", *, rare: bool = False) -> Any:
+    """One of several."""
+    return Field(default, title=title, description=help or None, json_schema_extra={"rare": True} if rare else None)
+
+
+def _as_text(value: object) -> object:
+    return str(value) if isinstance(value, int | float) and not isinstance(value, bool) else value
+
+
+class WireSpec(Part):
+    """A wire as the maker names it."""
+
+    diameter: Annotated[str, BeforeValidator(_as_text)] = Field(
+        "0.8 mm",
+        title="Wire",
+        max_length=80,
+        description="Gauge or diameter: 20 AWG, 21 SWG, 0.8 mm, 1/32 in. For flat strip, its thickness.",
+    )
+    profile: ProfileName = Field("round", title="Section")
+    strip_width_mm: float = millimetres(2.0, "Strip width", 0.1, 12, "Width of a flat strip; other sections don't use it.")
+    metal: MetalCode = Field("copper", title="Metal")
+    temper: Temper = Field("soft", title="Temper")
+    from_reel: bool = Field(False, title="Work from the reel", description="Nothing is cut first; the plan says where to stop.")
+
+
+def read_wire(spec: WireSpec, role: str) -> Wire:
+    """The wire that `spec` names. Raises `Refusal` at `wires.<role>.<field>`."""
+    where = f"wires.{role}"
+    read = read_diameter(spec.diameter, f"{where}.diameter")
+    flat = spec.profile == "flat"
+    if flat and spec.strip_width_mm < read.diameter_mm:
+        refuse(
+            f"{where}.strip_width_mm",
+            say(
+                "a strip {width} wide and {thick} thick would stand on its edge",
+                width=Thickness(spec.strip_width_mm),
+                thick=Thickness(read.diameter_mm),
+            ),
+            "a width larger than the thickness, which is the diameter's field",
+        )
+    profile = Profile(spec.profile, read.diameter_mm, spec.strip_width_mm if flat else 0.0)
+    return Wire(METALS[spec.metal], spec.temper, profile, read.label, read.doubt)

@@ -1,0 +1,68 @@
+"""Beads and stones: one record, on a band's wire or in a setting. Length lies along the band, width along the finger."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from pliant_coil.core.mechanics.curves import Point3
+from pliant_coil.core.styles.parameters import Part, choice, millimetres
+from pliant_coil.core.trade.wire import Wire
+from pliant_coil.core.words.figures import Article, Thickness
+from pliant_coil.core.words.refusal import refuse
+from pliant_coil.core.words.say import Say, say
+
+
+class Bead(Part):
+    """A bead with a hole along its length."""
+
+    shape: Literal["round", "oval"] = choice("round", "Shape")
+    diameter_mm: float = millimetres(7.0, "Bead", 2, 20)
+    length_mm: float | None = millimetres(None, "Length along the hole", 2, 20, "Of an oval bead; as its diameter unless given.", rare=True)
+    width_mm: float | None = millimetres(None, "Width along the finger", 2, 24, "Of an oval bead; as its diameter unless given.", rare=True)
+    height_mm: float | None = millimetres(None, "Height", 2, 20, "Of an oval bead; as its diameter unless given.", rare=True)
+    hole_mm: float = millimetres(1.1, "Hole", 0.3, 6)
+
+    def _own(self, given: float | None) -> float:
+        return given if self.shape == "oval" and given is not None else self.diameter_mm
+
+    @property
+    def length(self) -> float:
+        return self._own(self.length_mm)
+
+    @property
+    def width(self) -> float:
+        return self._own(self.width_mm)
+
+    @property
+    def height(self) -> float:
+        return self._own(self.height_mm)
+
+    @property
+    def words(self) -> Say:
+        """`a 7 mm bead`."""
+        size = self.diameter_mm if self.shape == "round" else self.length
+        return say("{size} bead" if self.shape == "round" else "{size} oval bead", size=Article(Thickness(size)))
+
+    def check(self, field: str) -> None:
+        """Raise `Refusal` for a hole that leaves nothing of the bead."""
+        if self.hole_mm >= min(self.width, self.height):
+            refuse(
+                f"{field}.hole_mm",
+                say("a {hole} hole leaves nothing of {bead}", hole=Thickness(self.hole_mm), bead=self.words),
+                "a hole smaller than the bead",
+            )
+
+
+@dataclass(frozen=True, slots=True)
+class PlacedStone:
+    """A stone on the ring: its middle and extents [mm], and for a drilled one what its hole must take."""
+
+    what: str
+    field: str
+    centre: Point3
+    length_mm: float
+    width_mm: float
+    height_mm: float
+    shape: str = "ellipsoid"
+    hole_mm: float | None = None
+    passing: tuple[tuple[Wire, int], ...] = ()
+    """Each wire that passes the hole, in the shape it has then, and how often."""

@@ -1,0 +1,83 @@
+"""Text as templates with typed figures, written once at the edge for whoever reads it.
+
+A `Say` is made where the subject is known and holds no formatted length; `write` turns it into words for a `Reader`:
+their units, their size systems, their language. Nothing else formats a length, a size or a count.
+"""
+
+from __future__ import annotations
+
+from abc import ABC, abstractmethod
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from typing import Literal
+
+Units = Literal["mm", "in"]
+
+
+@dataclass(frozen=True, slots=True)
+class Reader:
+    """Who reads: units of length, size systems with the first one first, and the language."""
+
+    units: Units = "mm"
+    systems: tuple[str, ...] = ("us", "uk")
+    language: str = "en"
+
+
+class Figure(ABC):
+    """A figure that knows what it is, so that it can be written for any reader."""
+
+    __slots__ = ()
+
+    @abstractmethod
+    def written(self, reader: Reader) -> str:
+        """The figure in words for this reader."""
+
+    def __format__(self, spec: str) -> str:
+        raise TypeError("a figure is written by `write`, for a reader")
+
+
+@dataclass(frozen=True, slots=True)
+class Say:
+    """A template and the figures that stand in it: `Cut {pieces} of {length}.`"""
+
+    template: str
+    figures: Mapping[str, object] = field(default_factory=dict)
+
+    def __bool__(self) -> bool:
+        return bool(self.template)
+
+    def __add__(self, other: Say) -> Say:
+        """Both, one sentence after the other."""
+        if not self or not other:
+            return self or other
+        return Say("{first} {then}", {"first": self, "then": other})
+
+
+NOTHING = Say("")
+
+
+def say(template: str, /, **figures: object) -> Say:
+    """A text. `figures` are `Figure`s, other `Say`s, plain words or whole numbers; never a formatted length."""
+    return Say(template, figures)
+
+
+def listed(parts: list[Say], join: str = ", ") -> Say:
+    """`parts` as one text with `join` between them."""
+    names = [f"part{k}" for k in range(len(parts))]
+    return Say(join.join(f"{{{name}}}" for name in names), dict(zip(names, parts, strict=True)))
+
+
+def write(said: object, reader: Reader) -> str:
+    """`said` in words for `reader`."""
+    if isinstance(said, Say):
+        if not said.figures:
+            return said.template
+        return said.template.format(**{name: write(value, reader) for name, value in said.figures.items()})
+    if isinstance(said, Figure):
+        return said.written(reader)
+    return str(said)
+
+
+def sentence_case(text: str) -> str:
+    """`text` with its first letter in capitals."""
+    return text[:1].upper() + text[1:]

@@ -1,0 +1,73 @@
+"""Reading ring files: what is refused, what is brought forward, what is opened whatever happens."""
+
+from typing import Any
+
+import pytest
+
+from pliant_coil.core.making.ring import make_ring
+from pliant_coil.core.plan.build import plan
+from pliant_coil.core.ring_file.document import read_ring, read_ring_text, ring_schema
+from pliant_coil.core.words.refusal import Refusal
+
+
+@pytest.mark.parametrize(
+    ("document", "field"),
+    [
+        ({"rings": 1}, "rings"),
+        ({"band": {"style": "knitted"}}, "band.style"),
+        ({"band": {"style": "open", "overlap_mm": 90}}, "band.overlap_mm"),
+        ({"band": {"style": "open", "overlap_mm": "wide"}}, "band.overlap_mm"),
+        ({"band": {"style": "turned", "turns": 2.5}}, "band.turns"),
+        ({"band": {"style": "turned", "turns": 99999999999999999999}}, "band.turns"),
+        ({"band": {"style": "woven", "program": "A99999999999999999999 AB1"}}, "band.program"),
+        ({"band": {"style": "bundled", "runs": "99999999999999999999 all"}}, "band.runs"),
+        ({"head": {"style": "bead-lock"}, "band": {"style": "braided"}}, "head.style"),
+        ({"head": {"style": "bead-lock", "bead": {"diameter_mm": 18}}, "finger": {"size": "US 4"}}, "head.bead.diameter_mm"),
+        ({"wires": {"sew": {"diameter": "9 mm"}}}, "wires.sew.diameter"),
+        ({"band": {"style": "crossed"}, "finish": {"wraps_each_side": 0}}, "finish.wraps_each_side"),
+        ({"band": {"style": "stacked"}, "wires": {"band": {"diameter": "1.5 mm", "metal": "plated-copper"}}}, "wires.band.metal"),
+    ],
+)
+def test_what_cant_be_made_is_refused_at_its_field(document: dict[str, Any], field: str) -> None:
+    with pytest.raises(Refusal) as refused:
+        plan(read_ring(document))
+    assert [f.field for f in refused.value.faults] == [field]
+
+
+def test_lengths_may_be_typed_with_their_unit() -> None:
+    file = read_ring({"band": {"style": "open", "overlap_mm": "1/4 in", "eye_mm": "2 mm"}})
+    assert (file.band.overlap_mm, file.band.eye_mm) == (6.35, 2.0)  # type: ignore[attr-defined]
+
+
+def test_what_is_stored_opens_though_a_bound_got_tighter() -> None:
+    document = {"version": 2, "band": {"style": "open", "overlap_mm": 60}}
+    with pytest.raises(Refusal):
+        read_ring(document)
+    assert read_ring(document, stored=True).band.style == "open"
+
+
+def test_version_1_is_brought_forward() -> None:
+    old = {
+        "version": 1,
+        "band": {"style": "turned", "winding": "one-way", "turns": 3},
+        "head": {"style": "bead-lock"},
+        "finish": {"short_tail": "early"},
+        "sizing": {"grip": "hand"},
+    }
+    file = read_ring(old)
+    assert file.version == 2
+    written = file.model_dump()
+    assert written["band"]["gather"] == "short-tail" and written["band"]["gather_wraps"] == 2
+    assert written["head"]["pass_by"] == "under-over"
+    assert written["sizing"]["tail"] == "fingers" and written["sizing"]["tape"] == "1 mm"
+    make_ring(file)
+
+
+def test_broken_text_is_refused_with_its_place() -> None:
+    with pytest.raises(Refusal, match="line 1, column 2"):
+        read_ring_text("{nothing}")
+
+
+def test_the_schema_names_every_style() -> None:
+    schema = ring_schema()
+    assert {"Turned", "Woven", "FoldedPair", "NestHead", "Prongs", "OpenFrame", "DoubleCoil"} <= set(schema["$defs"])
