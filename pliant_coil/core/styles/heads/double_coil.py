@@ -1,0 +1,348 @@
+"""Double coil: a coil of fine wire wound again into a barrel, threaded on the band's wire across the finger."""
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+from typing import ClassVar, Literal
+
+from pliant_coil.core.mechanics.curves import Point3
+from pliant_coil.core.mechanics.hulls import Bundle
+from pliant_coil.core.moves import CoilOfCoil, Course, Fate, Lead, Piece, Placed, Wrap, bent, named, to_hold
+from pliant_coil.core.moves.base import Move
+from pliant_coil.core.styles import cautions
+from pliant_coil.core.styles.beads import lead_start
+from pliant_coil.core.styles.contract import BandStyle, End, Form, FormedBand, HeadStyle, HeadWork, Joined, Opening, Top, Warn, Wires, lacks
+from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres, number
+from pliant_coil.core.styles.stones import PlacedStone
+from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
+from pliant_coil.core.words.figures import Count, Length, Number, Thickness, Times
+from pliant_coil.core.words.refusal import refuse
+from pliant_coil.core.words.say import Say, say
+
+HOLD_MM = 15.0
+"""Wire that holds a winding to its rod at each end (common practice, no source)."""
+
+
+@dataclass(frozen=True)
+class _Barrel:
+    coil: CoilOfCoil
+    end_x_mm: float
+    foot_rad: float
+    corners: tuple[tuple[float, float], ...]
+    aside_mm: float
+    """How far beside the middle lane tails pass it, resting on the finger."""
+
+
+class DoubleCoil(HeadStyle):
+    """A barrel of coiled coil on the band's wire."""
+
+    title: ClassVar[str] = "Double coil"
+    usual_wires: ClassVar[Mapping[str, WireSpec]] = {"coil": WireSpec(diameter="0.65 mm")}
+    style: Literal["double-coil"] = choice("double-coil", "Head")
+    inner_rod_mm: float = millimetres(1.5, "First rod", 0.8, 3)
+    outer_rod_mm: float = millimetres(1.5, "Second rod", 1.0, 4, "At least a little thicker than the band's wire.")
+    outer_turns: int = number(4, "Turns of the coil kept", 2, 7)
+    build: Literal["once", "above-and-below"] = choice("once", "Band passes it", "Once, through it; or its tails also above and below.")
+    leaves: Literal["tangent", "square"] = choice("tangent", "Wire leaves it", "Levelled to the band, or bent square down.", rare=True)
+    close_wraps: int = number(1, "Its ends closed by", 0, 2, "Wraps of the fine wire round the band wire.", rare=True)
+    again: int = number(0, "Further passes", 0, 1, rare=True)
+
+    def fits(self, band: BandStyle) -> Say:
+        if Top.CLOSED in band.tops():
+            return Say("its rings are closed before a barrel could be threaded on")
+        return lacks(band, Top.THROUGH) if self.build == "once" else lacks(band, Top.THROUGH, Top.TAILS)
+
+    def barrel(self, inside_mm: float, wires: Wires) -> _Barrel:
+        """The barrel on a band of this inside diameter. Raises `Refusal` when it can't be threaded or stands too long."""
+        coil_wire, band_wire = wires["coil"], wires["band"]
+        d, d_b = coil_wire.size_mm, band_wire.height_mm
+        if self.outer_rod_mm < d_b + 0.1 - 1e-9:
+            refuse(
+                "head.outer_rod_mm",
+                "the barrel won't go on the band's wire",
+                say("a rod of {rod} or thicker, or a thinner band wire", rod=Thickness(d_b + 0.2)),
+            )
+        if self.inner_rod_mm < d:
+            refuse("head.inner_rod_mm", "the coil's wire cracks on so thin a rod", say("{least} or thicker", least=Thickness(d)))
+        coil = CoilOfCoil("double coil", d, self.inner_rod_mm, self.outer_rod_mm, self.outer_turns, 0.0)
+        axis = inside_mm / 2 + coil.barrel_mm / 2
+        coil = replace(coil, axis_y_mm=axis)
+        x_e = coil.barrel_length_mm / 2 + d_b / 2
+        radius = (inside_mm + d_b) / 2
+        too_long = say("a barrel of {length} is too long for this ring", length=Length(coil.barrel_length_mm))
+        if coil.barrel_length_mm > 1.2 * inside_mm:
+            refuse("head.outer_turns", too_long, f"{max(2, self.outer_turns - 1)} turns, or thinner wire")
+        if self.leaves == "square":
+            if x_e >= radius:
+                refuse("head.leaves", too_long, "tangent, or fewer turns")
+            foot = math.asin(x_e / radius)
+        else:
+            reach = math.hypot(x_e, axis)
+            foot = math.atan2(x_e, axis) + math.acos(radius / reach)
+        down = (radius * math.sin(foot), radius * math.cos(foot))
+        corners = ((-down[0], down[1]), (-x_e, axis), (x_e, axis), down)
+        return _Barrel(coil, x_e, foot, corners, math.sqrt(coil.barrel_mm * d_b))
+
+    def opening(self, form: Form, band: BandStyle, wires: Wires) -> Opening:
+        barrel = self.barrel(form.diameter_mm, wires)
+        both = self.build == "above-and-below"
+        if both and form.locks < 1:
+            refuse("finish.wraps_each_side", "the tails hold nothing without a lock", "at least 1 wrap each side")
+        return Opening(foot_rad=barrel.foot_rad, shoulder_rad=barrel.foot_rad, across=both, facts=barrel)
+
+    def make(self, form: Form, band: FormedBand, wires: Wires, opening: Opening) -> HeadWork:
+        barrel: _Barrel = opening.facts
+        wire = band.strand_wire
+        slot = band.slots[0]
+        moves = bent(list(barrel.corners), ["leg", "barrel", "leg"], radius_mm=wire.height_mm, wire_mm=wire.height_mm)
+        middle = len(moves) // 2
+        through = named("head", [replace(m, mark="middle: barrel", mark_share=0.5) if k == middle else m for k, m in enumerate(moves)])
+        onward, tails = {}, []
+        if self.build == "above-and-below":
+            for end in band.ends:
+                onward[end.key] = self._passed(form, band, barrel, end)
+        else:
+            tails = list(band.ends)
+        stone = PlacedStone(
+            "barrel",
+            "head.outer_rod_mm",
+            (0.0, barrel.coil.axis_y_mm, 0.0),
+            barrel.coil.barrel_length_mm,
+            barrel.coil.barrel_mm,
+            barrel.coil.barrel_mm,
+            shape="barrel",
+        )
+        return HeadWork(
+            through={slot.lane: through},
+            onward=onward,
+            pieces=(self._coil_piece(barrel, wires),),
+            stones=(stone,),
+            tails=tuple(tails),
+            ledger=band.ledger,
+            tied=band.tied or self.build == "above-and-below",
+            height_mm=barrel.coil.barrel_mm,
+            facts=barrel,
+        )
+
+    def _coil_piece(self, barrel: _Barrel, wires: Wires) -> Piece:
+        """The fine wire: what is kept of it, its closing ends, and what holds it to the rods."""
+        fine, band_wire = wires["coil"], wires["band"]
+        coil = barrel.coil
+        held = to_hold("rod", HOLD_MM + coil.wire_per_outer_mm / 2)
+        moves: list[Placed] = [Placed("coil.first.rod", held, fate=Fate.HELD)]
+        path = coil.path()
+        closes = []
+        if self.close_wraps:
+            # Each end of the fine wire goes once more round the band's wire, where that comes out of the barrel.
+            for which, sign in (("first", -1), ("last", 1)):
+                closes.append((which, self._close(fine.profile.width_mm, coil, band_wire.height_mm, sign, wires)))
+        if closes:
+            first = closes[0][1]
+            moves.append(Placed("coil.first.close", first, backwards=True))
+            moves.append(Placed("coil.first.lead", Lead("to the barrel", path[0], first.path()[0]), backwards=True))
+        moves.append(Placed("coil.barrel", coil))
+        if closes:
+            last = closes[1][1]
+            moves.append(Placed("coil.last.lead", Lead("from the barrel", path[-1], last.path()[0])))
+            moves.append(Placed("coil.last.close", last))
+        moves.append(Placed("coil.last.rod", held, fate=Fate.HELD))
+        return Piece("coil.1", "coil", fine, tuple(moves))
+
+    def _close(self, w: float, coil: CoilOfCoil, band_mm: float, sign: int, wires: Wires) -> Wrap:
+        """Wraps round the band's wire at an end of the barrel: they lie across the ring's top."""
+        radius = coil.axis_y_mm
+        return Wrap(
+            "close",
+            self.close_wraps,
+            Bundle(((0.0, 0.0),), band_mm / 2),
+            wires["coil"].profile,
+            radius,
+            sign * (coil.barrel_length_mm / 2 - self.close_wraps * w) / radius,
+            sign,
+            start=(0.0, 9.0),
+            host="the band's wire",
+        )
+
+    def _passed(self, form: Form, band: FormedBand, barrel: _Barrel, end: End) -> tuple[Placed, ...]:
+        """A tail past the barrel along the finger, and round the leg on the other side, seen as led to the right."""
+        turned, backwards = end.side == "right", end.which == "first"
+        start = lead_start(end)
+        radius = band.radius_mm
+        face = -barrel.aside_mm
+        wire = end.wire
+        wrap = Wrap(
+            "lock",
+            form.locks,
+            Bundle(((0.0, 0.0),), wire.height_mm / 2),
+            wire.profile,
+            radius,
+            barrel.foot_rad,
+            -1,
+            start=(-9.0, 0.0),
+            host="the leg",
+        )
+        stop = wrap.begins
+        points: list[Point3] = []
+        steps = 30
+        first, last = -barrel.foot_rad, barrel.foot_rad
+        for k in range(steps + 1):
+            share = k / steps
+            angle = first + (last - first) * share
+            # Out to its place beside the barrel over the first third, back over the last.
+            out = min(1.0, 3 * share, 3 * (1 - share))
+            z_line = start[2] + (stop[2] - start[2]) * share
+            points.append((radius * math.sin(angle), radius * math.cos(angle), z_line + (face - z_line) * math.sin(math.pi / 2 * out)))
+        points[0], points[-1] = start, stop
+        beside = Course("past the barrel", tuple(points), Say("over the top beside the barrel: the length of the curve"))
+        name = "left" if turned else "right"
+        moves: list[tuple[str, Move]] = [("pass", beside), ("lock", wrap)]
+        return tuple(Placed(f"{name}.{part}", move, turned=turned, backwards=backwards) for part, move in moves)
+
+    def phrase(self) -> Say:
+        return say("a double coil of {turns}", turns=Count(self.outer_turns, "turn", "turns"))
+
+    def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:
+        barrel: _Barrel = work.facts
+        coil = barrel.coil
+        found = []
+        d_b = band.strand_wire.height_mm
+        if self.outer_rod_mm > d_b + 0.8:
+            found.append(
+                Warn(
+                    "barrel-rattles",
+                    Say("The barrel rattles on so thin a band wire: close it with wraps at both ends."),
+                    "head.outer_rod_mm",
+                )
+            )
+        if self.inner_rod_mm / coil.wire_mm > 4:
+            found.append(Warn("coil-limp", Say("So wide a coil is limp and flattens in wear."), "head.inner_rod_mm"))
+        if self.outer_rod_mm / coil.coil_mm < 0.35:
+            found.append(Warn("coil-gapes", Say("The coil gapes too far on so thin a rod."), "head.outer_rod_mm"))
+        if coil.barrel_length_mm > 0.95 * band.inside_mm:
+            found.append(Warn("barrel-long", Say("The barrel is nearly as long as the ring is wide."), "head.outer_turns"))
+        if coil.barrel_mm > 9:
+            found.append(
+                Warn("catches", say("{height} above the finger catches on things.", height=Thickness(coil.barrel_mm)), "head.outer_rod_mm")
+            )
+        if band.joined is Joined.OPEN and d_b < 1.0 and band.strand_wire.temper == "soft":
+            found.append(Warn("band-flimsy", Say("A soft open band this thin bends out of shape under a barrel."), "wires.band.diameter"))
+        return found
+
+    def tasks(self, band: FormedBand, work: HeadWork) -> list[Task]:
+        barrel: _Barrel = work.facts
+        coil = barrel.coil
+        wire = band.strand_wire
+        jaw = coil.barrel_length_mm / 2 - wire.height_mm
+        through = tuple(p.id for p in work.through.get(0, ()))
+        hold_turns = 0.5 * coil.turns_per_outer
+        ends = tuple(p.id for piece in work.pieces for p in piece.moves if "close" in p.id or "lead" in p.id)
+        tasks = [
+            Task(
+                "first-coil",
+                Phase.FLAT,
+                say(
+                    "Fix the end of the fine wire on the {rod} rod and wind {turns} turns, close together, guiding the wire near the rod and leaning it back a little: "
+                    "a coil of {length}.",
+                    rod=Thickness(self.inner_rod_mm),
+                    turns=Number(coil.first_turns + 2 * hold_turns, 0),
+                    length=Length(coil.first_coil_mm + 2 * hold_turns * coil.wire_mm),
+                ),
+                checks=(look("No light between the turns.", "Gaps: push the coil together before you go on."),),
+                cautions=(cautions.WHIP, cautions.DRILL),
+                stage="coil",
+            ),
+            Task(
+                "second-coil",
+                Phase.FLAT,
+                say(
+                    "Slide it off, fix its end on the {rod} rod, and wind the coil itself {turns} turns and a half, each against the last.",
+                    rod=Thickness(self.outer_rod_mm),
+                    turns=self.outer_turns,
+                ),
+                makes=("coil.barrel",),
+                checks=(look("It gapes evenly on the outside: that is right.", "It kinks flat: the rod is too thin."),),
+                count=self.outer_turns,
+                stage="coil",
+            ),
+            Task(
+                "cut-coil",
+                Phase.FLAT,
+                say(
+                    "Keep {turns} of its turns, {length}; unwind one turn of fine wire at each end as the closing end, clip, press in.",
+                    turns=self.outer_turns,
+                    length=Length(coil.barrel_length_mm),
+                ),
+                checks=(
+                    Check(
+                        say(
+                            "{length} long, within 1 mm; what you read replaces it in the next steps.", length=Length(coil.barrel_length_mm)
+                        )
+                    ),
+                ),
+                cautions=(cautions.CUT,),
+                stage="cut",
+            ),
+            Task(
+                "first-bend",
+                Phase.FLAT,
+                say("Jaws {jaw} to the left of the band wire's middle mark: bend it down.", jaw=Length(jaw)),
+                makes=through[: len(through) // 2],
+                stage="bend",
+            ),
+            Task(
+                "barrel-on",
+                Phase.FLAT,
+                Say("Thread the barrel up to the bend, hold it snug and bend the wire down on its other side."),
+                makes=through[len(through) // 2 :],
+                checks=(look("The barrel has no play over half a millimetre.", "The bend is too far out: open it, set it nearer."),),
+                stage="thread",
+            ),
+        ]
+        if self.leaves == "tangent":
+            tasks.append(
+                Task(
+                    "level",
+                    Phase.FLAT,
+                    Say("Bend both legs out until they are level with the barrel's underside, so that no corner presses on the finger."),
+                    stage="bend",
+                )
+            )
+        if self.close_wraps:
+            tasks.append(
+                Task(
+                    "close",
+                    Phase.FLAT,
+                    say("Close the fine ends round the band wire, {times} each; clip, press in.", times=Times(self.close_wraps)),
+                    makes=ends,
+                    cautions=(cautions.CUT,),
+                )
+            )
+        if work.onward:
+            led = tuple(p.id for moves in work.onward.values() for p in moves if p.id.endswith("pass"))
+            locks = tuple(p.id for moves in work.onward.values() for p in moves if p.id.endswith("lock"))
+            tasks += [
+                Task(
+                    "past",
+                    Phase.HEAD,
+                    Say("Bring the left tail past the barrel above, the right one below, and draw both tight."),
+                    makes=led,
+                    checks=(reads(0.15),),
+                ),
+                Task(
+                    "lock-legs",
+                    Phase.LOCK,
+                    say("Wrap each tail {times} round the leg that it comes to.", times=Times(band.form.locks)),
+                    makes=locks,
+                    checks=(look("As many on both sides."), reads(0.15)),
+                    count=band.form.locks,
+                    stage="lock",
+                ),
+                Task(
+                    "trim",
+                    Phase.TRIM,
+                    Say("Cut each tail flush on its outer face and press the end in."),
+                    checks=(look("A finger finds no end."),),
+                    cautions=(cautions.CUT, cautions.EDGES),
+                ),
+            ]
+        return tasks
