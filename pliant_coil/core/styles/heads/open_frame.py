@@ -1,0 +1,452 @@
+"""Open frame: the base wire's middle bent into an outline; the band comes round to meet it, and its ends double it, woven to it."""
+
+import math
+from dataclasses import dataclass, replace
+from typing import ClassVar, Literal
+
+from pliant_coil.core.mechanics.curves import Point, Point3
+from pliant_coil.core.mechanics.program import read_program
+from pliant_coil.core.mechanics.weave import Weave
+from pliant_coil.core.moves import Figure, FrameWeaving, Lead, Piece, Placed
+from pliant_coil.core.moves.base import Move
+from pliant_coil.core.styles import cautions
+from pliant_coil.core.styles.contract import BandStyle, End, Form, FormedBand, HeadStyle, HeadWork, Opening, Top, Warn, Wires, lacks
+from pliant_coil.core.styles.parameters import choice, millimetres, number
+from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
+from pliant_coil.core.trade.sizes import Size
+from pliant_coil.core.words.figures import Count, Length, Number, Thickness
+from pliant_coil.core.words.refusal import refuse
+from pliant_coil.core.words.say import Say, say
+
+_CURVE_CORNERS = 96
+_STAR_INNER = math.cos(math.radians(72)) / math.cos(math.radians(36))
+"""Notch radius over tip radius of a five-pointed star whose sides run on into each other."""
+_PLAIN = "A1"
+
+
+@dataclass(frozen=True)
+class _Frame:
+    """An outline in its own plane, its middle at 0, the fork at −, the neck at + along the band; and the curve that doubles it."""
+
+    outline: tuple[Point, ...]
+    """Corners in order, from the neck's tip round by the near side (+ along the finger) and back."""
+    offset: tuple[Point, ...]
+    pitch_mm: float
+    fork_mm: float
+    neck_mm: float
+    half: tuple[Point, ...]
+    """The doubling curve's near half, from the fork to the neck."""
+    inner: tuple[Point, ...]
+    """The outline's near half, from the fork to the neck."""
+
+    @property
+    def tip_mm(self) -> float:
+        return self.outline[0][0]
+
+    @property
+    def span_mm(self) -> float:
+        return self.fork_mm + self.neck_mm
+
+    @property
+    def half_mm(self) -> float:
+        return _around(self.half)
+
+    @property
+    def around_mm(self) -> float:
+        return _around((*self.outline, self.outline[0]))
+
+
+class OpenFrame(HeadStyle):
+    """A frame of the band's own wire, doubled all round."""
+
+    title: ClassVar[str] = "Open frame"
+    style: Literal["open-frame"] = choice("open-frame", "Head")
+    outline: Literal["diamond", "square", "round", "star", "polygon"] = choice("diamond", "Outline")
+    side_mm: float = millimetres(9.0, "Side", 4, 16, "Along the wire's middle, of a diamond, a square or a polygon.")
+    diameter_mm: float = millimetres(12.0, "Diameter", 6, 22, "Of a round outline, or across a star's tips.")
+    points: int = number(5, "Points", 3, 8, "Of a star or a polygon.")
+    corner_radius_mm: float = millimetres(0.3, "Bends, inside", 0, 3, rare=True)
+    neck: Literal["crossed", "plain"] = choice(
+        "crossed", "Neck", "Tails change sides as they leave the outline, or turn out on their own.", rare=True
+    )
+    frame_gap_mm: float | None = millimetres(None, "Gap to the doubling wire", 0.1, 2, "As wide as the weave wire unless given.", rare=True)
+    frame_program: Literal["A2 AB2", "A3 AB1", "A1 AB1"] = choice("A2 AB2", "Frame's weave", "A the outer wire, B the outline.", rare=True)
+    doubling_corner: Literal["pushed", "bent"] = choice("pushed", "Outer corners", rare=True)
+
+    def fits(self, band: BandStyle) -> Say:
+        return lacks(band, Top.ROOT)
+
+    def frame(self, wires: Wires) -> _Frame:
+        """The outline and its doubling for these wires."""
+        gap = wires["weave"].size_mm if self.frame_gap_mm is None else self.frame_gap_mm
+        pitch = wires["base"].size_mm + gap
+        outline = self._corners()
+        offset = _offset(outline, pitch)
+        upper, fork, neck = _half(offset, pitch / 2)
+        inner, _, _ = _half(outline, 0.0)
+        return _Frame(outline, offset, pitch, fork, neck, upper, inner)
+
+    def _corners(self) -> tuple[Point, ...]:
+        """Corners from the neck's tip (+ along the band) by the near side round."""
+        s, r = self.side_mm, self.diameter_mm / 2
+        match self.outline:
+            case "diamond":
+                a = s / math.sqrt(2)
+                return ((a, 0.0), (0.0, a), (-a, 0.0), (0.0, -a))
+            case "square":
+                return ((s / 2, 0.0), (s / 2, s / 2), (-s / 2, s / 2), (-s / 2, 0.0), (-s / 2, -s / 2), (s / 2, -s / 2))
+            case "round":
+                return tuple(
+                    (r * math.cos(2 * math.pi * k / _CURVE_CORNERS), r * math.sin(2 * math.pi * k / _CURVE_CORNERS))
+                    for k in range(_CURVE_CORNERS)
+                )
+            case "polygon":
+                out = s / (2 * math.sin(math.pi / self.points))
+                return _symmetric(
+                    [
+                        (out * math.cos(2 * math.pi * k / self.points), out * math.sin(2 * math.pi * k / self.points))
+                        for k in range(self.points)
+                    ]
+                )
+            case _:
+                inner = r * (_STAR_INNER if self.points == 5 else 0.5)
+                tips = [(r if k % 2 == 0 else inner, math.pi * k / self.points) for k in range(2 * self.points)]
+                return tuple((radius * math.cos(angle), radius * math.sin(angle)) for radius, angle in tips)
+
+    def opening(self, form: Form, band: BandStyle, wires: Wires) -> Opening:
+        frame = self.frame(wires)
+        radius = band.centre_line_mm(form.diameter_mm, wires)
+        if frame.span_mm > 2 * math.pi * radius / 3 + 1e-9:
+            share = 2 * math.pi * radius / 3 / frame.span_mm
+            field = "head.side_mm" if self.outline in ("diamond", "square", "polygon") else "head.diameter_mm"
+            most = (self.side_mm if field.endswith("side_mm") else self.diameter_mm) * share
+            refuse(
+                field,
+                say("an outline {span} long covers more than a third of the ring", span=Length(frame.span_mm)),
+                say("up to {most}", most=Length(math.floor(2 * most) / 2)),
+            )
+        sharpest = min(_inside_angles(frame.outline))
+        if sharpest < math.radians(30):
+            refuse("head.points", "the doubling wire can't follow so sharp a point", "fewer, blunter points")
+        return Opening(root=True, span_mm=frame.span_mm, neck_mm=frame.neck_mm, facts=frame)
+
+    def _weave(self, wires: Wires, frame: _Frame, program: str) -> Weave:
+        fine, base = wires["weave"].size_mm, wires["base"].size_mm
+        return Weave(
+            read_program(f"{program} AB1" if program == _PLAIN else program, 2, "head.frame_program"),
+            2,
+            base,
+            fine,
+            frame.pitch_mm - base,
+            1.0,
+        )
+
+    def make(self, form: Form, band: FormedBand, wires: Wires, opening: Opening) -> HeadWork:
+        frame: _Frame = opening.facts
+        d = wires["base"].size_mm
+        radius = band.radius_mm + (band.thickness_mm - d) / 2
+        slot = band.slots[0]
+        through = self._outlined(frame, radius, slot.left, slot.right, d)
+        onward: dict[tuple[str, str], tuple[Placed, ...]] = {}
+        for end in band.ends:
+            if end.role == "weave":
+                continue
+            near = end.at[2] > 0
+            half = frame.half if near else tuple((a, -z) for a, z in frame.half)
+            cut = _shortened(half, d / math.sqrt(2))
+            double = Figure("double", cut, 0.0, radius, mark="to the neck", mark_share=1.0)
+            onward[end.key] = (Placed(f"{'near' if near else 'far'}.double", double, backwards=end.which == "first"),)
+        counts = self._counts(frame, wires)
+        tail = next(end for end in band.ends if end.role == "weave")
+        onward[tail.key] = tuple(
+            replace(p, backwards=tail.which == "first") for p in self._woven(frame, wires, radius, counts, "near", tail)
+        )
+        second = self._woven(frame, wires, radius, counts, "far", None)
+        piece = Piece("weave.2", "weave", wires["weave"], second)
+        return HeadWork(
+            through={0: through},
+            onward=onward,
+            pieces=(piece,),
+            ledger=band.ledger,
+            tied=True,
+            height_mm=band.thickness_mm,
+            facts=(frame, counts),
+        )
+
+    def _outlined(
+        self, frame: _Frame, radius: float, left: tuple[float, float, float], right: tuple[float, float, float], d: float
+    ) -> tuple[Placed, ...]:
+        """From the first lane through the neck round the outline and back through the neck to the second lane."""
+        rounding = self.corner_radius_mm + d / 2
+        corners = frame.outline
+        curve = len(corners) >= _CURVE_CORNERS // 2
+        order = corners if left[2] > 0 else (corners[0], *reversed(corners[1:]))
+        if self.neck == "crossed":
+            # Each tail leaves on the other side: the outline is walked from the far side.
+            order = (order[0], *reversed(order[1:]))
+        outline = Figure("outline", (*order, order[0]), 0.0 if curve else rounding, radius, mark="middle", mark_share=0.5, jaws=not curve)
+        path = outline.path()
+        names: list[Move] = [Lead("neck", left, path[0]), outline, Lead("neck", path[-1], right)]
+        return tuple(Placed(f"head.{name}", move) for name, move in zip(("neck1", "outline", "neck2"), names, strict=True))
+
+    def _counts(self, frame: _Frame, wires: Wires) -> tuple[int, int, int]:
+        """Wraps up to where the wires run side by side, repeats on a half, plain wraps at an outer corner."""
+        w, p = wires["weave"].size_mm, frame.pitch_mm
+        parting = max(2, math.ceil(p / w))
+        weave = self._weave(wires, frame, self.frame_program)
+        repeats = max(1, math.floor((frame.around_mm / 2 - 2 * p) / weave.cycle_mm))
+        turn = math.pi - min(_inside_angles(frame.outline))
+        sharp = turn > math.radians(20)
+        corner = math.ceil(p * turn / (2 * w) if self.doubling_corner == "pushed" else p * math.tan(turn / 2) / w) if sharp else 0
+        return parting, repeats, corner
+
+    def _outer_corners(self, frame: _Frame) -> int:
+        """Corners of a half that stand out, without those at neck and fork."""
+        found = 0
+        corners = frame.outline
+        if len(corners) >= _CURVE_CORNERS // 2:
+            return 0
+        for k, (_, z) in enumerate(corners):
+            if z > 1e-6 and _turn_at(corners, k) > math.radians(20):
+                found += 1
+        return found
+
+    def _woven(
+        self, frame: _Frame, wires: Wires, radius: float, counts: tuple[int, int, int], side: str, tail: End | None
+    ) -> tuple[Placed, ...]:
+        """One half of the frame: wraps on the parted wire, repeats, plain wraps at the corners, the end on the outline."""
+        parting, repeats, corner = counts
+        track = frame.inner if side == "near" else tuple((a, -z) for a, z in frame.inner)
+        program, plain = self._weave(wires, frame, self.frame_program), self._weave(wires, frame, "A1")
+        plain = replace(plain, groups=plain.groups[:1])
+        corners = self._outer_corners(frame)
+        moves: list[tuple[str, Move]] = []
+        at = 0.0
+
+        def lay(name: str, weave: Weave, count: int, label: str) -> None:
+            nonlocal at
+            if count:
+                move = FrameWeaving(label, weave, count, radius, at, host="the frame", track=track)
+                if side == "far":
+                    move = replace(move, mirrored=True)
+                moves.append((name, move))
+                at += move.advance_mm
+
+        lay("part", plain, parting + (2 if tail is None else 0), "one wire")
+        parts = corners + 1
+        for k in range(parts):
+            share = repeats // parts + (1 if k < repeats % parts else 0)
+            lay(f"weave{k + 1}", program, share, self.frame_program)
+            if k < corners:
+                lay(f"corner{k + 1}", plain, corner, "corner")
+        lay("close", plain, 2, "close")
+        led: list[tuple[str, Move]] = []
+        if tail is not None:
+            led = [("lead", Lead("to the frame", tail.at, _first(moves[0][1])))]
+        joined: list[tuple[str, Move]] = []
+        for k, (name, move) in enumerate(moves):
+            if k:
+                joined.append((f"on{k}", Lead("on", _last(moves[k - 1][1]), _first(move))))
+            joined.append((name, move))
+        return tuple(Placed(f"{side}.{name}", move) for name, move in (*led, *joined))
+
+    def phrase(self) -> Say:
+        size = self.diameter_mm if self.outline in ("round", "star") else self.side_mm
+        return say("an open {outline}, {size}", outline=self.outline, size=Thickness(size))
+
+    def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:
+        frame: _Frame = work.facts[0]
+        if min(_inside_angles(frame.outline)) < math.radians(60) - 1e-6:
+            return [
+                Warn(
+                    "frame-points",
+                    Say("At points this sharp the doubling wire stands off: it needs plain wraps round the tip."),
+                    "head.outline",
+                )
+            ]
+        return []
+
+    def tasks(self, band: FormedBand, work: HeadWork) -> list[Task]:
+        frame, (parting, repeats, corner) = work.facts
+        outline = work.through[0]
+        doubles = tuple(p.id for moves in work.onward.values() for p in moves if p.id.endswith("double"))
+        near = tuple(p.id for moves in work.onward.values() for p in moves if p.id.startswith("near.") and not p.id.endswith("double"))
+        far = tuple(p.id for piece in work.pieces for p in piece.moves)
+        start = Size(band.form.diameter_mm)
+
+        turns = say(
+            "{turns}° corners, jaws a wire's width short of each mark",
+            turns=Number(math.degrees(math.pi - _inside_angles(frame.outline)[0]), 0),
+        )
+        shape = turns if self._outer_corners(frame) else Say("pressed round something of its shape")
+        corner_words = (
+            say("; {corner} on the outer wire at each corner", corner=Count(corner, "plain wrap", "plain wraps"))
+            if corner and self._outer_corners(frame)
+            else Say("")
+        )
+        return [
+            Task(
+                "outline",
+                Phase.FLAT,
+                say("Bend the outline from the wire's middle mark, {around} round: {shape}.", around=Length(frame.around_mm), shape=shape),
+                makes=(outline[1].id,),
+                checks=(look("Sides equal within 0.3 mm; the tails cross at the last corner.", "Open it, move the bend: once only."),),
+                stage="bend",
+            ),
+            Task(
+                "neck",
+                Phase.FLAT,
+                say(
+                    "Bend both tails out until they run straight away, {pitch} apart, on the outline's own middle line.",
+                    pitch=Thickness(frame.pitch_mm),
+                ),
+                makes=(outline[0].id, outline[2].id),
+                checks=(look("Parallel. Bent once: straightened and bent again it breaks."),),
+                stage="bend",
+            ),
+            Task(
+                "meet",
+                Phase.FORM,
+                say("Press the outline on the mandrel at {start}, hold it, and pull the band round to its far point.", start=start),
+                makes=tuple(p.id for piece in band.pieces if piece.role == "base" for p in piece.moves),
+                checks=(
+                    Check(
+                        say("The weave's end just reaches the fork, {fork} from the frame's middle.", fork=Length(frame.fork_mm)),
+                        Say("Short: a repeat more. Long: take one off."),
+                    ),
+                    reads(0.1),
+                ),
+                cautions=(cautions.LAST_EASY,),
+            ),
+            Task(
+                "part",
+                Phase.HEAD,
+                Say("Part the tails gently at the weave's end, jaw on the last wrap, to follow the outline."),
+                checks=(look("The point drops into the fork, the gap alike on both sides."),),
+            ),
+            Task(
+                "first-half",
+                Phase.HEAD,
+                say(
+                    "Wrap the fine wire {parting} up the near wire; then {program}, A the outer wire, {repeats} on this half{corner}, bending the outer wire only as you get "
+                    "there. Push each group down.",
+                    parting=Count(parting, "time", "times"),
+                    program=self.frame_program,
+                    repeats=Count(repeats, "repeat", "repeats"),
+                    corner=corner_words,
+                ),
+                makes=(*near, *(i for i in doubles if i.startswith("near"))),
+                checks=(look("The gap is even, the outer wire follows the outline."),),
+                count=repeats,
+            ),
+            Task(
+                "butt",
+                Phase.HEAD,
+                say(
+                    "Cut the outer wire long, offer it up, and take slivers until its end butts the band's wire; {half} from the fork.",
+                    half=Length(frame.half_mm),
+                ),
+                checks=(look("No gap, no push.", "A small gap is hidden by one group more."),),
+                cautions=(cautions.CUT,),
+            ),
+            Task(
+                "second-half",
+                Phase.HEAD,
+                say(
+                    "The other half in mirror, with a new fine wire begun by two wraps at the fork: {repeats}.",
+                    repeats=Count(repeats, "repeat", "repeats"),
+                ),
+                makes=(*far, *(i for i in doubles if i.startswith("far"))),
+                checks=(look("Left and right counts are equal, the frame is true."), reads(0.15)),
+                cautions=(cautions.FINE_PULL, cautions.PAUSE),
+                count=repeats,
+            ),
+            Task(
+                "tuck",
+                Phase.TRIM,
+                Say("Trim the fine ends in the corners to a millimetre and roll them down between the wires."),
+                checks=(look("A finger finds no end."),),
+                cautions=(cautions.CUT, cautions.EDGES),
+                stage="trim",
+            ),
+        ]
+
+
+def _first(move: Move) -> Point3:
+    assert isinstance(move, FrameWeaving)
+    return move.begins
+
+
+def _last(move: Move) -> Point3:
+    assert isinstance(move, FrameWeaving)
+    return move.ends
+
+
+def _around(points: tuple[Point, ...]) -> float:
+    return sum(math.dist(points[k - 1], points[k]) for k in range(1, len(points)))
+
+
+def _symmetric(corners: list[Point]) -> tuple[Point, ...]:
+    return tuple((round(a, 12), round(z, 12)) for a, z in corners)
+
+
+def _turn_at(corners: tuple[Point, ...], k: int) -> float:
+    """How far the way turns at a corner, positive outwards."""
+    a, b, c = corners[k - 1], corners[k], corners[(k + 1) % len(corners)]
+    turn = math.atan2(c[1] - b[1], c[0] - b[0]) - math.atan2(b[1] - a[1], b[0] - a[0])
+    return (turn + math.pi) % (2 * math.pi) - math.pi
+
+
+def _inside_angles(corners: tuple[Point, ...]) -> list[float]:
+    return [math.pi - turn for k in range(len(corners)) if (turn := _turn_at(corners, k)) > math.radians(8)] or [math.pi]
+
+
+def _offset(corners: tuple[Point, ...], by: float) -> tuple[Point, ...]:
+    """The outline's parallel outside, its corners mitred."""
+    found = []
+    n = len(corners)
+    for k in range(n):
+        a, b, c = corners[k - 1], corners[k], corners[(k + 1) % n]
+        n1, n2 = _outside(a, b), _outside(b, c)
+        scale = by / (1 + n1[0] * n2[0] + n1[1] * n2[1])
+        found.append((b[0] + (n1[0] + n2[0]) * scale, b[1] + (n1[1] + n2[1]) * scale))
+    return tuple(found)
+
+
+def _outside(a: Point, b: Point) -> Point:
+    length = math.dist(a, b)
+    return ((b[1] - a[1]) / length, -(b[0] - a[0]) / length)
+
+
+def _half(corners: tuple[Point, ...], level: float) -> tuple[tuple[Point, ...], float, float]:
+    """The near half of a closed curve above a line along the band: from the fork to the neck, and where both lie."""
+    n = len(corners)
+    points: list[Point] = []
+    # From the neck's tip by the near side: up through the level, and down through it again at the fork.
+    for k in range(n):
+        a, b = corners[k], corners[(k + 1) % n]
+        crosses = (a[1] - level) * (b[1] - level) < 0
+        if a[1] >= level - 1e-12 and (points or a[1] > level or abs(a[1] - level) < 1e-9):
+            points.append(a)
+        if crosses:
+            share = (level - a[1]) / (b[1] - a[1])
+            points.append((a[0] + (b[0] - a[0]) * share, level))
+            if b[1] < level:
+                break
+        elif points and b[1] <= level + 1e-12 and a[1] > level:
+            points.append(b)
+            break
+    half = tuple(reversed(points))
+    return half, -half[0][0], half[-1][0]
+
+
+def _shortened(points: tuple[Point, ...], by: float) -> tuple[Point, ...]:
+    """A way less its last bit: it butts the wire that it meets."""
+    kept = list(points)
+    left = by
+    while len(kept) > 2 and math.dist(kept[-1], kept[-2]) <= left:
+        left -= math.dist(kept[-1], kept[-2])
+        kept.pop()
+    a, b = kept[-2], kept[-1]
+    share = 1 - left / math.dist(a, b)
+    return (*kept[:-1], (a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share))
