@@ -4,74 +4,102 @@ from typing import Any
 
 from hypothesis import strategies as st
 
-from pliant_coil.core.recipe import read_ring
-from pliant_coil.core.refusal import Refusal
-from pliant_coil.core.ring import make_ring
+from pliant_coil.core.making.ring import make_ring
+from pliant_coil.core.making.solve import Solver
+from pliant_coil.core.ring_file.document import read_ring
+from pliant_coil.core.words.refusal import Refusal
 
 AMBER_MEADOW: dict[str, Any] = {
     "format": "pliant-coil/ring",
-    "version": 1,
+    "version": 2,
     "title": "Amber meadow ring",
     "finger": {"size": "US 6 1/2"},
     "wires": {"band": {"diameter": "20 AWG", "profile": "round", "metal": "copper", "temper": "soft"}},
     "band": {"style": "turned", "winding": "both-ways", "turns": 1},
     "head": {"style": "bead-lock", "bead": {"shape": "round", "diameter_mm": 7.0, "hole_mm": 1.1}},
     "finish": {"wraps_each_side": 2},
-    "sizing": {"school": "geometry", "risk_of_running_out": 0.02, "tape": "1 mm", "grip": "hand"},
+    "sizing": {"school": "geometry", "risk_of_running_out": 0.02, "tape": "1 mm", "tail": "pliers"},
 }
 
-us_sizes = st.integers(4, 60).map(lambda quarters: quarters / 4)
-wires = st.sampled_from([28, 26, 24, 22, 20, 18, 16]).map(lambda gauge: {"diameter": f"{gauge} AWG"})
-turned = st.fixed_dictionaries(
-    {"style": st.just("turned"), "winding": st.sampled_from(["both-ways", "one-way"]), "turns": st.integers(1, 4)}
+us_sizes = st.integers(12, 52).map(lambda quarters: quarters / 4)
+beads = st.floats(4, 8).map(lambda d: {"diameter_mm": round(d, 1), "hole_mm": 1.5})
+metals = st.fixed_dictionaries(
+    {"metal": st.sampled_from(["copper", "brass", "sterling", "bronze"]), "temper": st.sampled_from(["soft", "soft", "half-hard"])}
 )
-free_bands = st.one_of(
-    st.fixed_dictionaries({"style": st.just("open"), "overlap_mm": st.integers(4, 20), "eye_mm": st.sampled_from([1.5, 2, 3])}),
-    st.fixed_dictionaries(
-        {"style": st.just("twisted"), "wires": st.integers(2, 4), "lay_mm": st.integers(5, 20), "claw_mm": st.sampled_from([0, 12])}
-    ),
-    st.fixed_dictionaries({"style": st.just("stacked"), "rings": st.integers(2, 6), "hammered_share": st.sampled_from([0, 0.25, 0.35])}),
-    st.sampled_from([("A3 AB1", 2), ("AB1", 2), ("A2 AB1", 2), ("A1 AB1 B1", 2), ("AB2 BC2", 3), ("AB1 BC1", 3)]).map(
-        lambda weave: {"style": "woven", "program": weave[0], "base_wires": weave[1]}
-    ),
-    st.fixed_dictionaries({"style": st.just("braided"), "strands": st.sampled_from([3, 4, 6, 8])}),
-    st.fixed_dictionaries({"style": st.just("bundled"), "strands": st.integers(3, 5)}),
+wound_heads = st.one_of(
+    st.just({"style": "none"}),
+    beads.map(lambda bead: {"style": "bead-lock", "bead": bead}),
+    st.builds(lambda bead, by: {"style": "bead-lock", "bead": bead, "pass_by": by}, beads, st.sampled_from(["under-over", "under-both"])),
+    beads.map(lambda bead: {"style": "nest", "bead": bead}),
 )
-bead_heads = st.floats(3, 9).map(lambda d: {"style": "bead-lock", "bead": {"diameter_mm": round(d, 1), "hole_mm": 1.5}})
 
 
-@st.composite
-def rings(draw: st.DrawFn) -> dict[str, Any]:
-    """A ring file of any style; `makeable` keeps those that can be made."""
-    band = draw(st.one_of(turned, st.just({"style": "crossed"}), free_bands))
-    head = draw(st.one_of(st.just({"style": "none"}), bead_heads)) if band["style"] in ("turned", "crossed") else {"style": "none"}
-    least = 1 if head["style"] == "bead-lock" or band["style"] == "crossed" else 0
-    role = {"woven": "base", "bundled": "base"}.get(band["style"], "band")
-    wire = draw(wires)
-    if band["style"] == "bundled":
-        wire = {**wire, "profile": "square"}
-    return {
-        "finger": {"size": f"US {draw(us_sizes)}"},
-        "wires": {role: wire},
-        "band": band,
-        "head": head,
-        "finish": {"wraps_each_side": draw(st.integers(least, 4))},
-    }
+def _ring(role: str, diameters: list[str], band: st.SearchStrategy[Any], head: st.SearchStrategy[Any]) -> st.SearchStrategy[dict[str, Any]]:
+    return st.builds(
+        lambda size, diameter, metal, its_band, its_head, locks, ends: {
+            "finger": {"size": f"US {size}"},
+            "wires": {role: {"diameter": diameter, **metal}},
+            "band": its_band,
+            "head": its_head,
+            "finish": {"wraps_each_side": locks, "ends": ends},
+        },
+        us_sizes,
+        st.sampled_from(diameters),
+        metals,
+        band,
+        head,
+        st.integers(1, 3),
+        st.sampled_from(["hidden", "hidden", "loop", "scroll"]),
+    )
+
+
+both_ways = st.builds(
+    lambda t, g: {"style": "turned", "turns": t, "gather": g}, st.integers(1, 3), st.sampled_from(["none", "under-pass", "tail-wraps"])
+)
+one_way = st.builds(
+    lambda t, g: {"style": "turned", "winding": "one-way", "turns": t, "gather": g},
+    st.integers(1, 3),
+    st.sampled_from(["none", "short-tail"]),
+)
+crossed = st.builds(
+    lambda mm, w: {"style": "crossed", "crossing_mm": mm, "winding": w}, st.integers(5, 14), st.sampled_from(["both-ways", "one-way"])
+)
+opened = st.builds(lambda o: {"style": "open", "overlap_mm": o}, st.integers(4, 12))
+weaves = st.sampled_from([("A3 AB1", 2), ("A2 AB2", 2), ("A1 AB1 B1", 2), ("AB2 BC2", 3)]).map(
+    lambda w: {"style": "woven", "program": w[0], "base_wires": w[1]}
+)
+none = st.just({"style": "none"})
+
+rings = st.one_of(
+    _ring("band", ["22 AWG", "0.7 mm", "20 AWG", "0.9 mm"], st.one_of(both_ways, one_way, crossed), wound_heads),
+    _ring("band", ["1 mm", "1.1 mm", "18 AWG"], opened, st.one_of(none, st.just({"style": "double-coil", "outer_turns": 3}))),
+    _ring("base", ["0.8 mm", "0.9 mm", "1 mm"], weaves, st.one_of(none, st.just({"style": "prongs"}))),
+    _ring(
+        "base", ["0.8 mm", "0.9 mm"], st.just({"style": "woven", "program": "A1 AB1 B1"}), st.just({"style": "open-frame", "side_mm": 7})
+    ),
+    _ring(
+        "band",
+        ["0.9 mm", "1 mm"],
+        st.just({"style": "twisted"}),
+        st.one_of(none, st.just({"style": "prongs", "stone": {"length_mm": 12, "width_mm": 9}})),
+    ),
+    _ring("band", ["0.5 mm", "0.6 mm"], st.sampled_from([4, 5, 6, 8]).map(lambda n: {"style": "braided", "strands": n}), none),
+    _ring("band", ["1.3 mm", "1.6 mm"], st.integers(1, 4).map(lambda n: {"style": "stacked", "rings": n}), none),
+    _ring("band", ["0.7 mm"], st.just({"style": "folded-pair"}), none),
+    st.builds(
+        lambda size, n: {"finger": {"size": f"US {size}"}, "band": {"style": "bundled", "strands": n}}, us_sizes, st.sampled_from([3, 4, 5])
+    ),
+)
 
 
 def can_be_made(document: dict[str, Any]) -> bool:
     """Whether the core takes it."""
     try:
-        make_ring(read_ring(document))
+        ring = make_ring(read_ring(document))
+        Solver(ring).solved(ring.aim_mm)
     except Refusal:
         return False
     return True
 
 
-makeable = rings().filter(can_be_made)
-
-
-def with_main_wire(document: dict[str, Any], diameter: str) -> dict[str, Any]:
-    """The same ring with another wire in its main role."""
-    ((role, wire),) = document["wires"].items()
-    return {**document, "wires": {role: {**wire, "diameter": diameter}}}
+makeable = rings.filter(can_be_made)

@@ -15,7 +15,7 @@ export interface paths {
         put?: never;
         /**
          * Plan Ring
-         * @description The plan of a ring file; with `paths`, the wires' paths in space too.
+         * @description The plan of a ring file, written for the asked units and size systems; with `paths`, the wires' paths in space too.
          */
         post: operations["plan_ring_api_plan_post"];
         delete?: never;
@@ -385,38 +385,28 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
-         * BandTold
+         * Band
          * @description The finished band.
          */
-        BandTold: {
+        Band: {
             /** Strands */
             strands: number;
             /** Width Mm */
             width_mm: number;
             /** Thickness Mm */
             thickness_mm: number;
+            /** Height Mm */
+            height_mm: number;
             /** Mass G */
             mass_g: number;
             /** Edges Differ Mm */
             edges_differ_mm: number;
-        };
-        /**
-         * BeadDrawn
-         * @description A bead's middle and size.
-         */
-        BeadDrawn: {
-            /** X Mm */
-            x_mm: number;
-            /** Y Mm */
-            y_mm: number;
-            /** Z Mm */
-            z_mm: number;
-            /** Diameter Mm */
-            diameter_mm: number;
+            /** Sized By */
+            sized_by: string;
         };
         /**
          * BeadLock
-         * @description A round bead; one tail under it, one over it where both come up, each wrapped on its own side.
+         * @description A bead on legs; each tail past its foot to the other side, and wrapped there.
          */
         BeadLock: {
             /**
@@ -424,28 +414,25 @@ export interface components {
              * @enum {string}
              */
             style: "bead-lock";
-            /** Bead */
-            bead?: components["schemas"]["RoundBead"];
-        };
-        /**
-         * BeadTold
-         * @description A bead, and whether its hole takes what passes it.
-         */
-        BeadTold: {
-            /** What */
-            what: string;
-            /** Diameter Mm */
-            diameter_mm: number;
-            /** Hole Mm */
-            hole_mm: number;
-            /** Hole Needed Mm */
-            hole_needed_mm: number;
-            /** Fits */
-            fits: boolean;
+            bead?: components["schemas"]["pliant_coil__core__styles__stones__Bead"];
+            /**
+             * Tails pass
+             * @description One on each face; one under the bead and one over it; both under it; or, wound one way, none.
+             * @default beside
+             * @enum {string}
+             */
+            pass_by: "beside" | "under-over" | "under-both" | "none";
+            /**
+             * First tail
+             * @description Which passes the nearer face, or goes under.
+             * @default right
+             * @enum {string}
+             */
+            first_tail: "right" | "left";
         };
         /**
          * Braided
-         * @description A flat braid round the finger from an eye at the top back to it.
+         * @description A flat braid round the finger from an eye back to it.
          */
         Braided: {
             /**
@@ -456,35 +443,51 @@ export interface components {
             /**
              * Strands
              * @default 6
-             * @enum {integer}
              */
-            strands: 3 | 4 | 6 | 8;
+            strands: number;
             /**
-             * Braid angle
+             * Lean of the strands
+             * @description To the band's length.
              * @default 30
              */
             angle_deg: number;
             /**
              * Measured width
-             * @description Your own braid's width; the angle follows from it.
+             * @description Your own braid's width over 20 mm; the lean follows from it.
              */
             width_mm?: number | null;
             /**
              * Starting eye, inside
-             * @default 4
+             * @description Three wires wide unless given.
              */
-            eye_mm: number;
+            eye_mm?: number | null;
+            /**
+             * Pressed flat by
+             * @description Share of the thickness.
+             * @default 0
+             */
+            pressed_share: number;
             /**
              * Reduced over
-             * @description The strands are dropped pair by pair before the eye.
-             * @default 12
+             * @description Where strands are dropped pair by pair; solved unless given.
              */
-            reduced_mm: number;
+            reduced_mm?: number | null;
             /**
-             * Through the eye
-             * @default 30
+             * Rounds of a dropped strand
+             * @default 1
              */
-            closing_mm: number;
+            reduce_wraps: number;
+            /**
+             * Rounds on the eye's rim
+             * @default 1
+             */
+            rim_wraps: number;
+            /**
+             * Joint lies
+             * @default back
+             * @enum {string}
+             */
+            joint_at: "back" | "top";
             /**
              * Your first 20 mm took
              * @description Wire that one strand took for 20 mm of braid.
@@ -493,7 +496,7 @@ export interface components {
         };
         /**
          * Bundled
-         * @description Strands side by side, bound from the middle outwards; the ends overlap and are bound together.
+         * @description Strands side by side, bound from the middle outwards; the ends of both sides are bound together at the top.
          */
         Bundled: {
             /**
@@ -507,20 +510,54 @@ export interface components {
              */
             strands: number;
             /**
+             * Wires in the inner runs
+             * @description Two fewer than in the row unless given.
+             */
+            inner_strands?: number | null;
+            /**
              * Runs
-             * @description From the middle outwards, mirrored: 5 inner, 3 all.
-             * @default 5 inner, 3 all, 10 inner, 3 all
+             * @description From the middle outwards on each side, repeated: 9 middle (counted once), then 4 all, 7 inner.
+             * @default 9 middle, 4 all, 7 inner
              */
             runs: string;
             /**
-             * Overlap of the ends
-             * @default 6
+             * Last run, at least
+             * @description The run round all before the bare place: what the size decides.
+             * @default 2
              */
-            lap_mm: number;
+            last_min: number;
+            /**
+             * Last run, at most
+             * @default 8
+             */
+            last_max: number;
+            /**
+             * Bare place for the join
+             * @description Room for both tails' coils and 3 mm unless given.
+             */
+            lap_mm?: number | null;
+            /**
+             * Coils of each tail at the join
+             * @default 3
+             */
+            join_coils: number;
+            /**
+             * Ends joined
+             * @description One side's ends on the other's, or all side by side.
+             * @default stacked
+             * @enum {string}
+             */
+            joined: "stacked" | "abreast";
+            /**
+             * Formed smaller by
+             * @description US sizes; it is stretched afterwards.
+             * @default 0.25
+             */
+            form_down_us: number;
         };
         /**
          * ChartPass
-         * @description One wrap of a repeat: where along the repeat, round which base wires (numbered from 0).
+         * @description One wrap of the chart: where along it, round which wires (numbered from 0).
          */
         ChartPass: {
             /** At Mm */
@@ -532,7 +569,7 @@ export interface components {
         };
         /**
          * ChartWire
-         * @description A base wire on the weave chart.
+         * @description A wire along the chart.
          */
         ChartWire: {
             /** Name */
@@ -543,20 +580,38 @@ export interface components {
             width_mm: number;
         };
         /**
-         * ContributionTold
+         * Choice
+         * @description Another number of repeats, and the size that it gives.
+         */
+        Choice: {
+            /** Repeats */
+            repeats: number;
+            /** Finished Mm */
+            finished_mm: number;
+            /** Finished */
+            finished: string;
+            /** Off By Us */
+            off_by_us: number;
+        };
+        /**
+         * Contribution
          * @description What one cause adds to the size or takes from it.
          */
-        ContributionTold: {
+        Contribution: {
+            /** Code */
+            code: string;
             /** Cause */
             cause: string;
             /** Us Sizes */
             us_sizes: number;
             /** Mm */
             mm: number;
+            /** Said */
+            said: string;
         };
         /**
          * Crossed
-         * @description Two strands from the middle, each changing to the other's side at the back.
+         * @description Two strands, each changing to the other's side at the back.
          */
         Crossed: {
             /**
@@ -570,10 +625,80 @@ export interface components {
              * @default 8
              */
             crossing_mm: number;
+            /**
+             * Winding
+             * @description Both ways from the middle, or both turns by one tail.
+             * @default both-ways
+             * @enum {string}
+             */
+            winding: "both-ways" | "one-way";
+            /**
+             * Bound before the head
+             * @description With the short tail, under all turns, or wrapped with the tails.
+             * @default none
+             * @enum {string}
+             */
+            gather: "none" | "short-tail" | "under-pass" | "tail-wraps";
+            /** Wraps before the head */
+            gather_wraps?: number | null;
+            /** Worked flat and twisted */
+            worked?: components["schemas"]["StripParameters"] | null;
+        };
+        /**
+         * DoubleCoil
+         * @description A barrel of coiled coil on the band's wire.
+         */
+        DoubleCoil: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            style: "double-coil";
+            /**
+             * First rod
+             * @default 1.5
+             */
+            inner_rod_mm: number;
+            /**
+             * Second rod
+             * @description At least a little thicker than the band's wire.
+             * @default 1.5
+             */
+            outer_rod_mm: number;
+            /**
+             * Turns of the coil kept
+             * @default 4
+             */
+            outer_turns: number;
+            /**
+             * Band passes it
+             * @description Once, through it; or its tails also above and below.
+             * @default once
+             * @enum {string}
+             */
+            build: "once" | "above-and-below";
+            /**
+             * Wire leaves it
+             * @description Levelled to the band, or bent square down.
+             * @default tangent
+             * @enum {string}
+             */
+            leaves: "tangent" | "square";
+            /**
+             * Its ends closed by
+             * @description Wraps of the fine wire round the band wire.
+             * @default 1
+             */
+            close_wraps: number;
+            /**
+             * Further passes
+             * @default 0
+             */
+            again: number;
         };
         /**
          * Drawing
-         * @description The ring in space, and the circle that the mandrel reads.
+         * @description The finished ring in space, and the circle that the mandrel reads.
          */
         Drawing: {
             /** Inside X Mm */
@@ -583,9 +708,9 @@ export interface components {
             /** Inside Radius Mm */
             inside_radius_mm: number;
             /** Strands */
-            strands: components["schemas"]["StrandDrawn"][];
+            strands: components["schemas"]["Strand"][];
             /** Beads */
-            beads: components["schemas"]["BeadDrawn"][];
+            beads: components["schemas"]["pliant_coil__core__plan__model__Stone"][];
         };
         /**
          * Finger
@@ -611,10 +736,9 @@ export interface components {
         Finish: {
             /**
              * Wraps each side
-             * @description Lock wraps on each side; 0 leaves the band free.
-             * @default 2
+             * @description Lock wraps on each side; 0 leaves the band free. The head's usual unless given.
              */
-            wraps_each_side: number;
+            wraps_each_side?: number | null;
             /**
              * Ends
              * @description Tucked in, or turned into a loop or a scroll.
@@ -627,19 +751,14 @@ export interface components {
              * @default 2
              */
             loop_mm: number;
-            /**
-             * The short tail
-             * @description Wound one way: it binds the band after the first turn, or at the end like the other.
-             * @default last
-             * @enum {string}
-             */
-            short_tail: "last" | "early";
         };
         /**
          * Fit
          * @description How whole repeats fill the length that the size asks for.
          */
         Fit: {
+            /** Name */
+            name: string;
             /**
              * Kind
              * @enum {string}
@@ -664,9 +783,11 @@ export interface components {
             /** Mirrored */
             mirrored: boolean;
             /** Guide Mm */
-            guide_mm: number;
-            /** Guide Words */
-            guide_words: string;
+            guide_mm: number | null;
+            /** Guide At */
+            guide_at: string | null;
+            /** Words */
+            words: string;
             /** Wire Mm */
             wire_mm: number;
             /** Base */
@@ -675,6 +796,41 @@ export interface components {
             passes: components["schemas"]["ChartPass"][];
             /** Strands */
             strands: number[][][];
+        };
+        /**
+         * FoldedPair
+         * @description Both legs of a folded wire side by side; one goes through the eye of the fold.
+         */
+        FoldedPair: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            style: "folded-pair";
+            /**
+             * Fold
+             * @description Kept as an eye that a leg goes through, or pinched shut (soft wire).
+             * @default eye
+             * @enum {string}
+             */
+            fold: "eye" | "pinched";
+            /**
+             * Fold, inside
+             * @description Two wires wide unless given, four for springy wire.
+             */
+            eye_mm?: number | null;
+            /**
+             * Turns of the pair
+             * @default 1
+             */
+            turns: number;
+            /**
+             * Through the eye
+             * @description One leg, or both.
+             * @default other
+             * @enum {string}
+             */
+            through_eye: "other" | "both";
         };
         /**
          * Health
@@ -690,10 +846,10 @@ export interface components {
             database: boolean;
         };
         /**
-         * MarkTold
-         * @description A mark on the straight wire, from its first end.
+         * Mark
+         * @description A mark on the straight wire, from its left end.
          */
-        MarkTold: {
+        Mark: {
             /** At Mm */
             at_mm: number;
             /** Label */
@@ -703,16 +859,22 @@ export interface components {
              * @enum {string}
              */
             kind: "mark" | "jaw";
+            /** At */
+            at: string;
         };
         /**
-         * MoveTold
+         * Move
          * @description A stretch of the straight wire.
          */
-        MoveTold: {
+        Move: {
+            /** Id */
+            id: string;
             /** Kind */
             kind: string;
             /** Label */
             label: string;
+            /** Fate */
+            fate: string;
             /** From Mm */
             from_mm: number;
             /** To Mm */
@@ -723,12 +885,62 @@ export interface components {
             length_mm: number;
             /** In Ring */
             in_ring: boolean;
+            /** Length */
+            length: string;
             /** Arithmetic */
             arithmetic: string;
         };
         /**
+         * NestHead
+         * @description A bead in a nest of one tail or both.
+         */
+        NestHead: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            style: "nest";
+            bead?: components["schemas"]["pliant_coil__core__styles__stones__Bead"];
+            /**
+             * Nest made of
+             * @description Both tails, each from its own side or side by side; of one tail on a band wound one way.
+             */
+            nest_from?: ("both-opposite" | "both-together" | "one-tail") | null;
+            /**
+             * Turns of each tail
+             * @description In halves: one and a half, or two and a half of one tail, unless given.
+             */
+            nest_turns?: number | null;
+            /**
+             * First turn below the middle
+             * @description How far under the bead's widest line it sits.
+             * @default 45
+             */
+            nest_start_deg: number;
+            /**
+             * Climbs to
+             * @description The hole's upper edge, or stays under it.
+             * @default hole
+             * @enum {string}
+             */
+            cover: "hole" | "low";
+            /**
+             * Wraps after the bead
+             * @description Wound one way: on the far shoulder, before the nest.
+             * @default 1
+             */
+            anchor_wraps: number;
+            /**
+             * Way round
+             * @description Seen from above.
+             * @default cw
+             * @enum {string}
+             */
+            sense: "cw" | "ccw";
+        };
+        /**
          * NoHead
-         * @description Nothing at the top: the ends meet there and wrap the band.
+         * @description Nothing at the top: tails pass each other there and wrap the band, ends stay for a head to come.
          */
         NoHead: {
             /**
@@ -739,7 +951,7 @@ export interface components {
         };
         /**
          * Open
-         * @description One wire round the finger with its ends side by side at the back, an eye on each.
+         * @description One wire round the finger with its ends crossed at the back, an eye on each.
          */
         Open: {
             /**
@@ -749,14 +961,136 @@ export interface components {
             style: "open";
             /**
              * Overlap at the back
-             * @default 12
+             * @description From eye to eye, how far the ends pass each other.
+             * @default 6
              */
             overlap_mm: number;
             /**
+             * Ends in
+             * @default eye
+             * @enum {string}
+             */
+            end: "eye" | "scroll" | "plain";
+            /**
              * Eye, inside
-             * @default 2
+             * @default 1.5
              */
             eye_mm: number;
+            /**
+             * Eyes lie
+             * @description Rolled away from the finger, or in the band's own surface.
+             * @default outwards
+             * @enum {string}
+             */
+            eye_lies: "outwards" | "flat";
+            /**
+             * Ends lie
+             * @default crossed
+             * @enum {string}
+             */
+            ends_lie: "crossed" | "side-by-side";
+            /**
+             * Eyes turned
+             * @description After forming, or first from the lengths.
+             * @default on-mandrel
+             * @enum {string}
+             */
+            order: "on-mandrel" | "eyes-first";
+            /**
+             * Overlap when opened
+             * @description What must still lie side by side.
+             * @default 2
+             */
+            overlap_min_mm: number;
+            /**
+             * Eyes may come up to
+             * @description From the back, before they ride up the finger's sides.
+             * @default 55
+             */
+            eye_limit_deg: number;
+            /**
+             * Hardened
+             * @description By what the wire needs unless given.
+             */
+            harden?: ("none" | "tap" | "flatten") | null;
+            /** Worked flat and twisted */
+            worked?: components["schemas"]["StripParameters"] | null;
+        };
+        /**
+         * OpenFrame
+         * @description A frame of the band's own wire, doubled all round.
+         */
+        OpenFrame: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            style: "open-frame";
+            /**
+             * Outline
+             * @default diamond
+             * @enum {string}
+             */
+            outline: "diamond" | "square" | "round" | "star" | "polygon";
+            /**
+             * Side
+             * @description Along the wire's middle, of a diamond, a square or a polygon.
+             * @default 9
+             */
+            side_mm: number;
+            /**
+             * Diameter
+             * @description Of a round outline, or across a star's tips.
+             * @default 12
+             */
+            diameter_mm: number;
+            /**
+             * Points
+             * @description Of a star or a polygon.
+             * @default 5
+             */
+            points: number;
+            /**
+             * Bends, inside
+             * @default 0.3
+             */
+            corner_radius_mm: number;
+            /**
+             * Neck
+             * @description Tails change sides as they leave the outline, or turn out on their own.
+             * @default crossed
+             * @enum {string}
+             */
+            neck: "crossed" | "plain";
+            /**
+             * Gap to the doubling wire
+             * @description As wide as the weave wire unless given.
+             */
+            frame_gap_mm?: number | null;
+            /**
+             * Frame's weave
+             * @description A the outer wire, B the outline.
+             * @default A2 AB2
+             * @enum {string}
+             */
+            frame_program: "A2 AB2" | "A3 AB1" | "A1 AB1";
+            /**
+             * Outer corners
+             * @default pushed
+             * @enum {string}
+             */
+            doubling_corner: "pushed" | "bent";
+        };
+        /**
+         * OwnRoom
+         * @description Room for a wide band, in US sizes.
+         */
+        OwnRoom: {
+            /**
+             * US sizes
+             * @default 0.25
+             */
+            us_sizes: number;
         };
         /**
          * OwnStart
@@ -770,10 +1104,21 @@ export interface components {
             start: string;
         };
         /**
-         * PhraseTold
+         * OwnTail
+         * @description What is left at each end to hold.
+         */
+        OwnTail: {
+            /**
+             * Tail
+             * @default 12
+             */
+            mm: number;
+        };
+        /**
+         * Phrase
          * @description A phrase of the ring's sentence, and the part of the ring file that it stands for.
          */
-        PhraseTold: {
+        Phrase: {
             /** Part */
             part: string;
             /** Text */
@@ -786,30 +1131,35 @@ export interface components {
         Plan: {
             /** Title */
             title: string;
+            /** Notes */
+            notes: string;
             /** Sentence */
-            sentence: components["schemas"]["PhraseTold"][];
-            target: components["schemas"]["SizeTold"];
+            sentence: components["schemas"]["Phrase"][];
+            target: components["schemas"]["Size"];
             /** Target Reason */
             target_reason: string;
-            aim: components["schemas"]["SizeTold"];
+            aim: components["schemas"]["Size"];
             /** Wide Band Us */
             wide_band_us: number;
-            start: components["schemas"]["SizeTold"];
-            finished: components["schemas"]["SizeTold"];
+            start: components["schemas"]["Size"];
+            guide: components["schemas"]["Size"] | null;
+            finished: components["schemas"]["Size"];
             /** Contributions */
-            contributions: components["schemas"]["ContributionTold"][];
+            contributions: components["schemas"]["Contribution"][];
             /** Schools */
-            schools: components["schemas"]["SchoolTold"][];
-            band: components["schemas"]["BandTold"];
+            schools: components["schemas"]["School"][];
+            /** Choices */
+            choices: components["schemas"]["Choice"][];
+            band: components["schemas"]["Band"];
             fit: components["schemas"]["Fit"] | null;
             /** Wires */
-            wires: components["schemas"]["WireTold"][];
+            wires: components["schemas"]["Wire"][];
             /** Beads */
-            beads: components["schemas"]["BeadTold"][];
+            beads: components["schemas"]["pliant_coil__core__plan__model__Bead"][];
             /** Steps */
-            steps: components["schemas"]["StepTold"][];
+            steps: components["schemas"]["Step"][];
             /** Warnings */
-            warnings: components["schemas"]["WarningTold"][];
+            warnings: components["schemas"]["Warning"][];
             drawing?: components["schemas"]["Drawing"] | null;
         };
         /**
@@ -831,6 +1181,92 @@ export interface components {
         Problems: {
             /** Errors */
             errors: components["schemas"]["Problem"][];
+        };
+        /**
+         * Prongs
+         * @description Wire ends that hold a stone.
+         */
+        Prongs: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            style: "prongs";
+            /**
+             * Setting
+             * @description Prongs at a faceted stone's corners from three base wires and more; claws over a rough one from two wires.
+             */
+            setting?: ("prongs" | "claws") | null;
+            stone?: components["schemas"]["pliant_coil__core__styles__heads__prongs__Stone"];
+            /**
+             * Locks stand
+             * @description From the middle, along the band; a third of the stone unless given.
+             */
+            half_spread_mm?: number | null;
+            /**
+             * Lips
+             * @description A full loop over the edge, or half a one.
+             * @default full
+             * @enum {string}
+             */
+            lip: "full" | "half";
+            /**
+             * Lip, inside
+             * @default 1.2
+             */
+            lip_eye_mm: number;
+            /**
+             * Bends, inside
+             * @description Half the wire unless given.
+             */
+            foot_radius_mm?: number | null;
+            /**
+             * Curl of the locking ends
+             * @description 0 cuts them flush.
+             * @default 6
+             */
+            curl_mm: number;
+            /**
+             * Bent
+             * @description At marks from measures, or up against the stone.
+             * @default measured
+             * @enum {string}
+             */
+            order: "measured" | "against-stone";
+            /**
+             * Trimmed from each end
+             * @description 6, or 10 against the stone, unless given.
+             */
+            work_mm?: number | null;
+            /**
+             * Claws run
+             * @description Under the stone to its far side, or up on their own side.
+             * @default across
+             * @enum {string}
+             */
+            claw_path: "across" | "own-side";
+            /**
+             * Claws apart
+             * @description Two fifths of the stone's width unless given.
+             */
+            claws_apart_mm?: number | null;
+            /**
+             * Claws' tips lie on it by
+             * @description A fifth of its length unless given.
+             */
+            lip_mm?: number | null;
+            /**
+             * Bound base
+             * @description Of claws.
+             * @default 8
+             */
+            base_mm: number;
+            /**
+             * Claws' tips
+             * @default filed
+             * @enum {string}
+             */
+            tip: "filed" | "paddled" | "curled";
         };
         /**
          * RevisionTold
@@ -867,10 +1303,10 @@ export interface components {
             format: "pliant-coil/ring";
             /**
              * Version
-             * @default 1
+             * @default 2
              * @constant
              */
-            version: 1;
+            version: 2;
             /**
              * Title
              * @default
@@ -887,9 +1323,9 @@ export interface components {
                 [key: string]: components["schemas"]["WireSpec"];
             };
             /** Band */
-            band?: components["schemas"]["Braided"] | components["schemas"]["Bundled"] | components["schemas"]["Crossed"] | components["schemas"]["Open"] | components["schemas"]["Stacked"] | components["schemas"]["Turned"] | components["schemas"]["Twisted"] | components["schemas"]["Woven"];
+            band?: components["schemas"]["Braided"] | components["schemas"]["Bundled"] | components["schemas"]["Crossed"] | components["schemas"]["FoldedPair"] | components["schemas"]["Open"] | components["schemas"]["Stacked"] | components["schemas"]["Turned"] | components["schemas"]["Twisted"] | components["schemas"]["Woven"];
             /** Head */
-            head?: components["schemas"]["BeadLock"] | components["schemas"]["NoHead"];
+            head?: components["schemas"]["BeadLock"] | components["schemas"]["DoubleCoil"] | components["schemas"]["NestHead"] | components["schemas"]["NoHead"] | components["schemas"]["OpenFrame"] | components["schemas"]["Prongs"];
             finish?: components["schemas"]["Finish"];
             sizing?: components["schemas"]["Sizing"];
         };
@@ -960,10 +1396,10 @@ export interface components {
             file: components["schemas"]["RingFile"];
         };
         /**
-         * RiskTold
+         * Risk
          * @description What another risk of running out would have cut.
          */
-        RiskTold: {
+        Risk: {
             /** Risk */
             risk: number;
             /** Cut Mm */
@@ -972,32 +1408,22 @@ export interface components {
             cut_in: string;
         };
         /**
-         * RoundBead
-         * @description A round bead with one hole through its middle.
+         * Say
+         * @description A template and the figures that stand in it: `Cut {pieces} of {length}.`
          */
-        RoundBead: {
-            /**
-             * Shape
-             * @default round
-             * @constant
-             */
-            shape: "round";
-            /**
-             * Bead
-             * @default 7
-             */
-            diameter_mm: number;
-            /**
-             * Hole
-             * @default 1.1
-             */
-            hole_mm: number;
+        Say: {
+            /** Template */
+            template: string;
+            /** Figures */
+            figures?: {
+                [key: string]: unknown;
+            };
         };
         /**
-         * SchoolTold
+         * School
          * @description A habit of where to start, and what it gives for this ring.
          */
-        SchoolTold: {
+        School: {
             /** School */
             school: string;
             /** Start Us */
@@ -1010,8 +1436,40 @@ export interface components {
             finished_mm: number;
             /** Off By Us */
             off_by_us: number;
+            /** Start */
+            start: string;
+            /** Finished */
+            finished: string;
             /** Why */
             why: string;
+        };
+        /**
+         * Size
+         * @description An inside diameter in every system: the nearest mark in use, null below a system's first mark.
+         */
+        Size: {
+            /** Inside Diameter Mm */
+            inside_diameter_mm: number;
+            /** Inside Circumference Mm */
+            inside_circumference_mm: number;
+            /** Us */
+            us: string | null;
+            /** Uk */
+            uk: string | null;
+            /** Eu */
+            eu: string | null;
+            /** Jp */
+            jp: string | null;
+            /** Ch */
+            ch: string | null;
+            /** De */
+            de: string | null;
+            /** Exact */
+            exact: {
+                [key: string]: string;
+            };
+            /** Said */
+            said: string;
         };
         /**
          * SizeMark
@@ -1030,7 +1488,7 @@ export interface components {
         SizeRead: {
             /** System */
             system: string;
-            size: components["schemas"]["SizeTold"];
+            size: components["schemas"]["Size"];
             /**
              * Reason
              * @default
@@ -1054,32 +1512,6 @@ export interface components {
             marks: components["schemas"]["SizeMark"][];
         };
         /**
-         * SizeTold
-         * @description An inside diameter in every system: the nearest mark in use, null below a system's first mark.
-         */
-        SizeTold: {
-            /** Inside Diameter Mm */
-            inside_diameter_mm: number;
-            /** Inside Circumference Mm */
-            inside_circumference_mm: number;
-            /** Us */
-            us: string | null;
-            /** Uk */
-            uk: string | null;
-            /** Eu */
-            eu: string | null;
-            /** Jp */
-            jp: string | null;
-            /** Ch */
-            ch: string | null;
-            /** De */
-            de: string | null;
-            /** Exact */
-            exact: {
-                [key: string]: string;
-            };
-        };
-        /**
          * Sizing
          * @description How the start mark is chosen, and how generously wire is cut.
          */
@@ -1088,7 +1520,13 @@ export interface components {
              * Where to start
              * @default geometry
              */
-            school: ("geometry" | "at-size" | "one-up" | "two-up" | "half-up" | "down") | components["schemas"]["OwnStart"];
+            school: ("geometry" | "at-size" | "half-up" | "one-up" | "two-up" | "down") | components["schemas"]["OwnStart"];
+            /**
+             * Room for a wide band
+             * @description Wide bands wear tighter: a quarter or half a US size more, when you want it.
+             * @default none
+             */
+            room_for_width: ("none" | "quarter" | "half") | components["schemas"]["OwnRoom"];
             /**
              * Risk of running out
              * @default 0.02
@@ -1096,16 +1534,15 @@ export interface components {
             risk_of_running_out: number;
             /**
              * Tape
-             * @default 1 mm
+             * @default 5 mm
              * @enum {string}
              */
             tape: "1 mm" | "5 mm" | "1/8 in" | "1/4 in";
             /**
-             * Held by
-             * @default hand
-             * @enum {string}
+             * Ends held by
+             * @default pliers
              */
-            grip: "hand" | "pliers";
+            tail: ("pliers" | "fingers") | components["schemas"]["OwnTail"];
         };
         /**
          * Stacked
@@ -1119,7 +1556,7 @@ export interface components {
             style: "stacked";
             /**
              * Rings
-             * @default 5
+             * @default 4
              */
             rings: number;
             /**
@@ -1138,38 +1575,109 @@ export interface components {
              * @default 110
              */
             soldered_deg: number;
+            /**
+             * Joints end unequally by
+             * @default 0
+             */
+            stagger_deg: number;
+            /**
+             * Seams
+             * @description All in line at the top, or spread, none at the back.
+             * @default top
+             * @enum {string}
+             */
+            seams: "top" | "spread";
+            /**
+             * Left to true up
+             * @description Diameter to be gained on the mandrel.
+             * @default 0.15
+             */
+            true_up_mm: number;
+            /**
+             * Off each face
+             * @description By abrasive.
+             * @default 0.03
+             */
+            faces_mm: number;
+            /**
+             * Filed off the shank
+             * @description Outside, at the back only.
+             * @default 0.2
+             */
+            shank_filed_mm: number;
+            /**
+             * Wound smaller by
+             * @description US sizes; the coil is then pushed up the taper.
+             * @default 2
+             */
+            wound_down_us: number;
         };
         /**
-         * StepTold
-         * @description A bench step.
+         * Step
+         * @description A bench step: a task with the moves that it makes.
          */
-        StepTold: {
+        Step: {
+            /** Id */
+            id: string;
             /** Stage */
             stage: string;
+            /** Phase */
+            phase: string;
             /** Text */
             text: string;
             /** Count */
             count: number | null;
             /** Check */
             check: string | null;
+            /** Expected Mm */
+            expected_mm: number | null;
             /** Cautions */
             cautions: string[];
+            /** Makes */
+            makes: string[];
         };
         /**
-         * StrandDrawn
+         * Strand
          * @description A move's neutral line in ring coordinates.
          */
-        StrandDrawn: {
+        Strand: {
             /** Role */
             role: string;
             /** Piece */
             piece: number;
             /** Move */
             move: number;
+            /** Id */
+            id: string;
             /** Kind */
             kind: string;
+            /** Height Mm */
+            height_mm: number;
             /** Points */
             points: number[][];
+        };
+        /**
+         * StripParameters
+         * @description How the wire is worked before it is wound.
+         */
+        StripParameters: {
+            /**
+             * Hammered flat by
+             * @description Share of the thickness.
+             * @default 0.33
+             */
+            hammered_share: number;
+            /**
+             * One full turn in
+             * @description Six widths of the strip unless given; 0 leaves it flat.
+             */
+            lay_mm?: number | null;
+            /**
+             * Twisted to the
+             * @default right
+             * @enum {string}
+             */
+            direction: "right" | "left";
         };
         /**
          * StyleTold
@@ -1187,6 +1695,8 @@ export interface components {
             title: string;
             /** Bands */
             bands: string[];
+            /** Heads */
+            heads: string[];
             /** Usual Wires */
             usual_wires: {
                 [key: string]: unknown;
@@ -1215,14 +1725,32 @@ export interface components {
             winding: "both-ways" | "one-way";
             /**
              * Turns
-             * @description How often each tail goes all the way round.
-             * @default 1
+             * @description How often each tail goes all the way round; once, or twice when wound one way.
              */
-            turns: number;
+            turns?: number | null;
+            /**
+             * Bound before the head
+             * @description Wound one way: the short tail binds the band at once. Both ways: each tail once under all turns, or wrapped round its shoulder.
+             * @default none
+             * @enum {string}
+             */
+            gather: "none" | "short-tail" | "under-pass" | "tail-wraps";
+            /**
+             * Wraps before the head
+             * @description Three with the short tail, one with the tails.
+             */
+            gather_wraps?: number | null;
+            /**
+             * Short tail
+             * @description Never less than its wraps and what is held.
+             */
+            short_tail_mm?: number | null;
+            /** Worked flat and twisted */
+            worked?: components["schemas"]["StripParameters"] | null;
         };
         /**
          * Twisted
-         * @description A twist round the finger, open at the top, whose ends stand up as claws.
+         * @description A cord round the finger, open at the top, whose wires' ends stand up as claws.
          */
         Twisted: {
             /**
@@ -1247,28 +1775,41 @@ export interface components {
              */
             full_turns?: number | null;
             /**
-             * Direction
+             * Twisted to the
              * @default right
              * @enum {string}
              */
             direction: "right" | "left";
             /**
              * Tapped flat by
-             * @description Share of the thickness that light hammering takes.
+             * @description Share of the cord's thickness; 0 leaves it round.
              * @default 0.1
              */
             tapped_share: number;
             /**
              * Open at the top
+             * @description When no head asks.
              * @default 8
              */
-            top_gap_mm: number;
+            head_gap_mm: number;
             /**
              * Claws
-             * @description Length of each untwisted end.
+             * @description Length of each untwisted end, when no head asks.
              * @default 15
              */
             claw_mm: number;
+            /**
+             * Held by the vise
+             * @description What stays untwisted at each end at least.
+             * @default 12
+             */
+            grip_mm: number;
+            /**
+             * Twisted with
+             * @default vise
+             * @enum {string}
+             */
+            twister: "vise" | "drill";
         };
         /**
          * Version
@@ -1279,10 +1820,10 @@ export interface components {
             version: string;
         };
         /**
-         * WarningTold
+         * Warning
          * @description What a friend at the bench would say.
          */
-        WarningTold: {
+        Warning: {
             /** Code */
             code: string;
             /** Text */
@@ -1315,6 +1856,54 @@ export interface components {
             own: boolean;
         };
         /**
+         * Wire
+         * @description A piece of wire: what to cut and where everything on it lies.
+         */
+        Wire: {
+            /** Id */
+            id: string;
+            /** Role */
+            role: string;
+            /** Piece */
+            piece: number;
+            /** Pieces */
+            pieces: number;
+            /** From Reel */
+            from_reel: boolean;
+            /** Label */
+            label: string;
+            /** Metal */
+            metal: string;
+            /** Profile */
+            profile: string;
+            /** Width Mm */
+            width_mm: number;
+            /** Height Mm */
+            height_mm: number;
+            /** Net Mm */
+            net_mm: number;
+            /** Sigma Mm */
+            sigma_mm: number;
+            /** Cut Mm */
+            cut_mm: number;
+            /** Cut In */
+            cut_in: string;
+            /** Cut */
+            cut: string;
+            /** Mass G */
+            mass_g: number;
+            /** Cost */
+            cost: number | null;
+            /** Arithmetic */
+            arithmetic: string;
+            /** Risks */
+            risks: components["schemas"]["Risk"][];
+            /** Marks */
+            marks: components["schemas"]["Mark"][];
+            /** Moves */
+            moves: components["schemas"]["Move"][];
+        };
+        /**
          * WireSpec
          * @description A wire as the maker names it.
          */
@@ -1342,7 +1931,7 @@ export interface components {
              * @default copper
              * @enum {string}
              */
-            metal: "copper" | "plated-copper" | "brass" | "bronze" | "sterling" | "fine-silver" | "gold-filled" | "stainless" | "aluminium";
+            metal: "copper" | "plated-copper" | "lacquered-copper" | "brass" | "bronze" | "sterling" | "fine-silver" | "gold-filled" | "stainless" | "aluminium";
             /**
              * Temper
              * @default soft
@@ -1355,50 +1944,6 @@ export interface components {
              * @default false
              */
             from_reel: boolean;
-        };
-        /**
-         * WireTold
-         * @description A piece of wire: what to cut and where everything on it lies.
-         */
-        WireTold: {
-            /** Role */
-            role: string;
-            /** Piece */
-            piece: number;
-            /** Pieces */
-            pieces: number;
-            /** From Reel */
-            from_reel: boolean;
-            /** Label */
-            label: string;
-            /** Metal */
-            metal: string;
-            /** Profile */
-            profile: string;
-            /** Width Mm */
-            width_mm: number;
-            /** Height Mm */
-            height_mm: number;
-            /** Net Mm */
-            net_mm: number;
-            /** Sigma Mm */
-            sigma_mm: number;
-            /** Cut Mm */
-            cut_mm: number;
-            /** Cut In */
-            cut_in: string;
-            /** Mass G */
-            mass_g: number;
-            /** Cost */
-            cost: number | null;
-            /** Arithmetic */
-            arithmetic: string;
-            /** Risks */
-            risks: components["schemas"]["RiskTold"][];
-            /** Marks */
-            marks: components["schemas"]["MarkTold"][];
-            /** Moves */
-            moves: components["schemas"]["MoveTold"][];
         };
         /**
          * WorkshopTold
@@ -1425,10 +1970,9 @@ export interface components {
             base_wires: number;
             /**
              * Weave program
-             * @description Three wraps on A, then one round A and B: A3 AB1.
-             * @default A3 AB1
+             * @description Three wraps on A, then one round A and B: A3 AB1. By the base wires unless given.
              */
-            program: string;
+            program?: string | null;
             /**
              * Packing
              * @description 1 where the wraps touch; more for an airy weave.
@@ -1441,18 +1985,23 @@ export interface components {
              */
             base_gap_mm?: number | null;
             /**
-             * Gap for the head
-             * @description Round the band, left unwoven at the top.
+             * Gap for a head
+             * @description Round the band, left unwoven at the top, when no head asks.
              * @default 8
              */
             head_gap_mm: number;
             /**
              * Begin weaving
-             * @description Where along the base wires.
-             * @default end
+             * @description At an end, at a third, in the middle; or with one wire folded on the first base wire, as is usual with three.
+             */
+            start?: ("end" | "third" | "middle" | "fold") | null;
+            /**
+             * Wraps lean
+             * @description All one way, or mirrored about the middle.
+             * @default same
              * @enum {string}
              */
-            start: "middle" | "third" | "end";
+            lean: "same" | "mirrored";
             /**
              * Direction
              * @description Which way one weave wire goes.
@@ -1467,15 +2016,160 @@ export interface components {
              */
             weave_wires: number;
             /**
-             * Ends for the head
+             * Wraps that finish each end
+             * @description On the first base wire; as the program ends unless given.
+             */
+            end_wraps?: number | null;
+            /**
+             * Ends for a head
+             * @description When no head asks.
              * @default 40
              */
             ends_mm: number;
             /**
              * Guide wire
-             * @description Thickness of the scrap-wire guide; the base wire itself unless given.
+             * @description Thickness of the scrap that is bent as a length guide; the base wire itself unless given.
              */
             guide_wire_mm?: number | null;
+            /**
+             * Closed by
+             * @description A head, or eyes on its own ends, bound together.
+             * @default head
+             * @enum {string}
+             */
+            close: "head" | "eyes";
+            /**
+             * Eyes, inside
+             * @default 1.5
+             */
+            eye_mm: number;
+            /**
+             * Before each eye
+             * @default 0.4
+             */
+            stem_mm: number;
+        };
+        /**
+         * Bead
+         * @description A bead, and whether its hole takes what passes it.
+         */
+        pliant_coil__core__plan__model__Bead: {
+            /** What */
+            what: string;
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Hole Mm */
+            hole_mm: number;
+            /** Hole Needed Mm */
+            hole_needed_mm: number;
+            /** Fits */
+            fits: boolean;
+        };
+        /**
+         * Stone
+         * @description A stone's middle and extents.
+         */
+        pliant_coil__core__plan__model__Stone: {
+            /** What */
+            what: string;
+            /** Shape */
+            shape: string;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /** Z Mm */
+            z_mm: number;
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Length Mm */
+            length_mm: number;
+            /** Width Mm */
+            width_mm: number;
+            /** Height Mm */
+            height_mm: number;
+        };
+        /**
+         * Stone
+         * @description A stone that is held: length along the band, width along the finger, height away from it.
+         */
+        pliant_coil__core__styles__heads__prongs__Stone: {
+            /**
+             * Shape
+             * @default octagon
+             * @enum {string}
+             */
+            shape: "octagon" | "rectangle" | "oval" | "round" | "cushion";
+            /**
+             * Stone's length
+             * @description Along the band.
+             * @default 12
+             */
+            length_mm: number;
+            /**
+             * Stone's width
+             * @description Along the finger.
+             * @default 10
+             */
+            width_mm: number;
+            /**
+             * Stone's height
+             * @default 5
+             */
+            height_mm: number;
+            /**
+             * Cut corners
+             * @description Leg of a cut corner.
+             * @default 2.5
+             */
+            corner_mm: number;
+            /**
+             * Back to edge
+             * @description Where a lip lands; the whole height unless given.
+             */
+            edge_height_mm?: number | null;
+            /**
+             * Edge's rounding
+             * @description Of a rough stone; a third of its height unless given.
+             */
+            edge_radius_mm?: number | null;
+        };
+        /**
+         * Bead
+         * @description A bead with a hole along its length.
+         */
+        pliant_coil__core__styles__stones__Bead: {
+            /**
+             * Shape
+             * @default round
+             * @enum {string}
+             */
+            shape: "round" | "oval";
+            /**
+             * Bead
+             * @default 7
+             */
+            diameter_mm: number;
+            /**
+             * Length along the hole
+             * @description Of an oval bead; as its diameter unless given.
+             */
+            length_mm?: number | null;
+            /**
+             * Width along the finger
+             * @description Of an oval bead; as its diameter unless given.
+             */
+            width_mm?: number | null;
+            /**
+             * Height
+             * @description Of an oval bead; as its diameter unless given.
+             */
+            height_mm?: number | null;
+            /**
+             * Hole
+             * @default 1.1
+             */
+            hole_mm: number;
         };
     };
     responses: never;
@@ -1490,6 +2184,10 @@ export interface operations {
         parameters: {
             query?: {
                 paths?: boolean;
+                /** @description Units of length in every text */
+                units?: "mm" | "in";
+                /** @description Size systems, the first one first: us,uk */
+                sizes?: string;
             };
             header?: never;
             path?: never;
@@ -1575,6 +2273,10 @@ export interface operations {
             query: {
                 around_finger_mm: number;
                 around_knuckle_mm: number;
+                /** @description Units of length in every text */
+                units?: "mm" | "in";
+                /** @description Size systems, the first one first: us,uk */
+                sizes?: string;
             };
             header?: never;
             path?: never;
