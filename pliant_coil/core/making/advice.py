@@ -9,14 +9,14 @@ from pliant_coil.core.styles.contract import Joined, Warn
 from pliant_coil.core.styles.stones import PlacedStone
 from pliant_coil.core.trade.mandrels import RANGE_MM
 from pliant_coil.core.trade.sizes import US_STEP_MM, Size, SizeChange
-from pliant_coil.core.words.figures import Newtons, Thickness
+from pliant_coil.core.words.figures import Length, Newtons, Thickness
 from pliant_coil.core.words.say import Say, say
 
 FLIMSY_BELOW_N = 2.0
 """A closed band that folds under this force is flimsy (common practice, no source)."""
 FINGERS_ABOVE_N_MM = 20.0
 """Plastic moment beyond which wire is turned with pliers (common practice, no source)."""
-WIDE_MM = ((6.0, 0.5, "half"), (4.0, 0.25, "a quarter"))
+WIDE_MM = ((6.0, 0.5), (4.0, 0.25))
 """Bands from this width are worn with so many US sizes of room, when the maker wants it (common practice, no source)."""
 _SPRINGS_MOST_US = 2.0
 
@@ -94,9 +94,13 @@ def _size(made: MadeRing) -> list[Warn]:
     if springs > _SPRINGS_MOST_US * US_STEP_MM:
         text = say("This wire springs open by {much}: softer wire, or locks, would hold a size.", much=SizeChange(springs))
         found.append(Warn("springs-far", text, f"wires.{ring.band.main_role}.temper"))
-    for width, room, words in WIDE_MM:
+    for width, room in WIDE_MM:
         if made.band.width_mm >= width - 1e-9 and ring.room_us < room:
-            text = say(f"A band {{wide}} wide wears tighter: many makers add {words} of a US size.", wide=Thickness(made.band.width_mm))
+            text = say(
+                "A band {wide} wide wears tighter: many makers add {room}.",
+                wide=Length(made.band.width_mm),
+                room=SizeChange(room * US_STEP_MM),
+            )
             found.append(Warn("wide-band", text, "sizing.room_for_width"))
             break
     return found

@@ -24,6 +24,8 @@ class Ring:
     target_mm: float
     """Inside diameter that the finger asks for."""
     target_reason: Say
+    asked_in: str
+    """Code of the size system that the finger was given in; empty for a measured one."""
     wires: dict[str, Wire]
     from_reel: frozenset[str]
     """Roles whose wire is worked from the reel."""
@@ -75,7 +77,7 @@ def make_ring(file: RingFile) -> Ring:
     if reason:
         fitting = ", ".join(name for name, style in all_heads().items() if not style().fits(band))
         refuse("head.style", say("{head} can't be made here: {reason}", head=head.title.lower(), reason=reason), f"{fitting} on this band")
-    target, why = _finger(file)
+    target, why, asked_in = _finger(file)
     roles: dict[str, WireSpec] = {**head.roles(band), **band.roles()}
     specs = {role: file.wire(role, usual) for role, usual in roles.items()}
     wires = {role: read_wire(spec, role) for role, spec in specs.items()}
@@ -86,7 +88,7 @@ def make_ring(file: RingFile) -> Ring:
     band.check(target, wires)
     head.check(target, wires)
     doubts = tuple(Warn("gauge-ambiguous", wire.doubt, f"wires.{role}.diameter") for role, wire in wires.items() if wire.doubt)
-    return Ring(file, target, why, wires, frozenset(role for role, spec in specs.items() if spec.from_reel), doubts)
+    return Ring(file, target, why, asked_in, wires, frozenset(role for role, spec in specs.items() if spec.from_reel), doubts)
 
 
 def heads_for(band: BandStyle) -> list[str]:
@@ -99,8 +101,8 @@ def bands_for(head: HeadStyle) -> list[str]:
     return [name for name, style in all_bands().items() if not head.fits(style())]
 
 
-def _finger(file: RingFile) -> tuple[float, Say]:
-    """Inside diameter [mm], and the reason where one is due."""
+def _finger(file: RingFile) -> tuple[float, Say, str]:
+    """Inside diameter [mm], the reason where one is due, and the system that it was given in."""
     finger = file.finger
     measured = (finger.around_finger_mm, finger.around_knuckle_mm)
     given = [
@@ -112,11 +114,12 @@ def _finger(file: RingFile) -> tuple[float, Say]:
         said = "no size is given" if not given else f"the size is given {len(given)} times"
         refuse("finger", said, "size, or inside_circumference_mm, or around_finger_mm with around_knuckle_mm")
     if finger.size is not None:
-        return read_size(finger.size).inside_diameter_mm, NOTHING
+        asked = read_size(finger.size)
+        return asked.inside_diameter_mm, NOTHING, asked.system
     if finger.inside_circumference_mm is not None:
-        return in_range(finger.inside_circumference_mm / math.pi, "finger.inside_circumference_mm"), NOTHING
+        return in_range(finger.inside_circumference_mm / math.pi, "finger.inside_circumference_mm"), NOTHING, ""
     if measured[0] is None or measured[1] is None:
         missing = "around_finger_mm" if measured[0] is None else "around_knuckle_mm"
         raise Refusal(fault(f"finger.{missing}", "is missing", "both, measured round the finger and round the knuckle"))
     proposal = between_finger_and_knuckle(measured[0], measured[1])
-    return proposal.inside_diameter_mm, proposal.reason
+    return proposal.inside_diameter_mm, proposal.reason, ""

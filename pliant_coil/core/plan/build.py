@@ -85,7 +85,7 @@ def size_in_all(inside_diameter_mm: float) -> model.Size:
 def phrases(ring: Ring, made: MadeRing) -> list[tuple[str, Say]]:
     """The ring's sentence, phrase by phrase, each with the part of the ring file that it stands for."""
     file = ring.file
-    found = [("finger", say("{size}", size=Size(ring.target_mm)))]
+    found = [("finger", say("{size}", size=Size(ring.target_mm, ring.asked_in)))]
     found += [(f"wires.{role}", wire.words) for role, wire in ring.wires.items()]
     found += [("band", file.band.phrase()), ("head", file.head.phrase())]
     if made.band.ends:

@@ -88,7 +88,7 @@ class Sizing(Part):
 
     school: School | OwnStart = Field("geometry", title="Where to start")
     room_for_width: Literal["none", "quarter", "half"] | OwnRoom = Field(
-        "none", title="Room for a wide band", description="Wide bands wear tighter: a quarter or half a US size more, when you want it."
+        "none", title="Room for a wide band", description="Wide bands wear tighter: a quarter or half a size more, when you want it."
     )
     risk_of_running_out: float = number(0.02, "Risk of running out", 0.0001, 0.5)
     tape: Tape = Field("5 mm", title="Tape")

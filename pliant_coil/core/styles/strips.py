@@ -86,7 +86,8 @@ def strip_tasks(parameters: StripParameters | None, wound: Strip, piece: Piece) 
             "hammer-strip",
             Phase.WORK,
             say(
-                "Hammer the wire evenly along its whole length to {thick}, up to 5 mm from whatever is threaded on it.",
+                "Hammer the wire evenly along its whole length to {thick}, up to {away} from whatever is threaded on it.",
+                away=Length(5),
                 thick=Thickness(strip.thickness_mm),
             ),
             checks=(Check(say("{width} wide by the caliper, at three places.", width=Thickness(strip.width_mm))),),

@@ -65,6 +65,6 @@ def reads(within_mm: float = 0.1, otherwise: Say = NOTHING) -> Check:
     return Check(otherwise=otherwise, reads_size=True, within_mm=within_mm)
 
 
-def look(text: str, otherwise: Say | str = NOTHING) -> Check:
+def look(text: Say | str, otherwise: Say | str = NOTHING) -> Check:
     """Something to look at or feel."""
-    return Check(Say(text), Say(otherwise) if isinstance(otherwise, str) else otherwise)
+    return Check(Say(text) if isinstance(text, str) else text, Say(otherwise) if isinstance(otherwise, str) else otherwise)

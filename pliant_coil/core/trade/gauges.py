@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from pliant_coil.core.trade.measures import mixed_number, tidy
 from pliant_coil.core.words.figures import MM_PER_INCH, Thickness
 from pliant_coil.core.words.refusal import refuse
-from pliant_coil.core.words.say import NOTHING, Say, say
+from pliant_coil.core.words.say import NOTHING, Say, listed, say
 
 DIAMETER_RANGE_MM = (0.15, 3.3)
 """Wires this trade bends by hand: 34 to 8 AWG. Others are refused."""
@@ -22,7 +22,7 @@ _SWG_THOUSANDTHS = (
 )  # fmt: skip
 """BS 3737, diameters in thousandths of an inch for gauge 0 to 40 (values from memory, checked against `fluids`)."""
 
-_SHELF_MM = {16: "1.25 or 1.3", 18: "1.0", 20: "0.8", 22: "0.65", 24: "0.5", 26: "0.4", 28: "0.3"}
+_SHELF_MM = {16: (1.25, 1.3), 18: (1.0,), 20: (0.8,), 22: (0.65,), 24: (0.5,), 26: (0.4,), 28: (0.3,)}
 """What is sold under a gauge number where wire is sold by the millimetre (common practice, no source)."""
 
 
@@ -92,7 +92,8 @@ def _by_number(number: int, standard: str, field: str) -> WireDiameter:
     diameter = _usable(swg_mm(number) if british else awg_mm(number), f"{number} {standard}", field)
     if standard in ("AWG", "B&S") or british:
         return WireDiameter(diameter, f"{number} {'SWG' if british else 'AWG'}")
-    shelf = say(", and sold by the millimetre it is {shelf} mm", shelf=_SHELF_MM[number]) if number in _SHELF_MM else NOTHING
+    metric = [say("{mm}", mm=Thickness(mm)) for mm in _SHELF_MM.get(number, ())]
+    shelf = say(", and sold by the millimetre it is {shelf}", shelf=listed(metric, " or ")) if metric else NOTHING
     doubt = say(
         "Gauge {number} is read as American, {american}. British standard gauge {number} is {british}{shelf}. Say which, or give the diameter.",
         number=number,

@@ -199,8 +199,17 @@ def in_range(inside_diameter_mm: float, field: str) -> float:
     if not low - 0.1 <= math.pi * inside_diameter_mm <= high + 0.1:
         refuse(
             field,
-            f"an inside circumference of {math.pi * inside_diameter_mm:.1f} mm is outside the sizes that rings are made in",
-            f"{low:g} to {high:g} mm, which is US 0 to 16",
+            say(
+                "an inside circumference of {around} is outside the sizes that rings are made in",
+                around=Length(math.pi * inside_diameter_mm),
+            ),
+            say(
+                "{low} to {high}, which is {smallest} to {largest}",
+                low=Length(low),
+                high=Length(high),
+                smallest=Size(low / math.pi),
+                largest=Size(high / math.pi),
+            ),
         )
     return inside_diameter_mm
 
@@ -263,12 +272,14 @@ def between_finger_and_knuckle(around_finger_mm: float, around_knuckle_mm: float
 
 @dataclass(frozen=True, slots=True)
 class Size(Figure):
-    """A ring's size by its inside diameter [mm], written in the reader's first system."""
+    """A ring's size by its inside diameter [mm], in the system that it was asked in where the reader uses it, else in the reader's first."""
 
     inside_diameter_mm: float
+    asked_in: str = ""
 
     def written(self, reader: Reader) -> str:
-        return nearest_mark(self.inside_diameter_mm, SYSTEMS[reader.systems[0]]).text
+        code = self.asked_in if self.asked_in in reader.systems else reader.systems[0]
+        return nearest_mark(self.inside_diameter_mm, SYSTEMS[code]).text
 
 
 @dataclass(frozen=True, slots=True)

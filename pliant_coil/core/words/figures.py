@@ -74,6 +74,18 @@ class Thickness(Figure):
 
 
 @dataclass(frozen=True, slots=True)
+class Tolerance(Figure):
+    """How far a length may be off [mm]: tenths of a millimetre, or the nearest 1/64 inch."""
+
+    mm: float
+
+    def written(self, reader: Reader) -> str:
+        if reader.units == "mm":
+            return f"{trimmed(self.mm, 1)} mm"
+        return f"{fraction_text(max(self.mm / MM_PER_INCH, 1 / 64), 64)} in"
+
+
+@dataclass(frozen=True, slots=True)
 class CutLength(Figure):
     """A length [mm] to cut, in both units; the inches are raised to the next 1/`parts`, so that the piece is never shorter."""
 

@@ -17,7 +17,7 @@ from pliant_coil.core.styles.parameters import WireSpec, choice, degrees, millim
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
 from pliant_coil.core.trade.profiles import Profile
 from pliant_coil.core.trade.sizes import Size
-from pliant_coil.core.words.figures import Length, Thickness, Times, number_words
+from pliant_coil.core.words.figures import Length, Thickness, Times, Tolerance, number_words
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
 
@@ -273,7 +273,7 @@ class Braided(BandStyle):
                 "eye",
                 Phase.FLAT,
                 say("Fold the first wire at its middle on a {eye} jaw and cross its legs close to it: the starting eye.", eye=eye),
-                checks=(look("Its legs are equal within 2 mm."),),
+                checks=(look(say("Its legs are equal within {off}.", off=Tolerance(2))),),
                 stage="eye",
             ),
             Task(
@@ -306,8 +306,9 @@ class Braided(BandStyle):
                             ten=Length(ten),
                             width=Thickness(joint.braid.width_mm),
                         ),
-                        Say(
-                            "Wider: pull more or push it together. Put the width that you measure, or what your first 20 mm took, into the plan."
+                        say(
+                            "Wider: pull more or push it together. Put the width that you measure, or what your first {first} took, into the plan.",
+                            first=Length(20),
                         ),
                     ),
                 ),

@@ -34,7 +34,7 @@ from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres, nu
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
 from pliant_coil.core.trade.profiles import Profile
 from pliant_coil.core.trade.sizes import US_STEP_MM, Size, SizeChange
-from pliant_coil.core.words.figures import Count, Length, number_words
+from pliant_coil.core.words.figures import Count, Length, Tolerance, number_words
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
 
@@ -454,7 +454,7 @@ class Bundled(BandStyle):
                 makes=arcs,
                 checks=(
                     Check(
-                        say("{lap} stays bare between the last coils, within 1 mm.", lap=lap),
+                        say("{lap} stays bare between the last coils, within {off}.", lap=lap, off=Tolerance(1)),
                         Say("Wider: one coil more in the last run on both sides. Narrower: one less on both."),
                     ),
                     reads(0.1),

@@ -13,6 +13,7 @@ from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres, nu
 from pliant_coil.core.styles.strips import Strip, StripParameters, strip_tasks
 from pliant_coil.core.styles.tasks import Phase, Task, look, reads
 from pliant_coil.core.trade.sizes import Size
+from pliant_coil.core.words.figures import Tolerance
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
 
@@ -162,7 +163,7 @@ class Crossed(BandStyle):
                 Say(second),
                 makes=("second.to", "second.x", "second.from"),
                 checks=(
-                    look("An even X sits at the middle of the back, within 3 mm."),
+                    look(say("An even X sits at the middle of the back, within {off}.", off=Tolerance(3))),
                     reads(0.1, Say("Otherwise draw both tails, or lay it again.")),
                 ),
             )

@@ -12,7 +12,7 @@ from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres, nu
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
 from pliant_coil.core.trade.sizes import Size
 from pliant_coil.core.trade.wire import Wire
-from pliant_coil.core.words.figures import Count, Thickness, Times
+from pliant_coil.core.words.figures import Count, Length, Thickness, Times, Tolerance
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
 
@@ -159,7 +159,11 @@ class FoldedPair(BandStyle):
                     eye=Thickness(max(eye, 0.5)),
                 ),
                 makes=("fold",),
-                checks=(look("The legs are equal within 2 mm.", "Shift it now: springy wire breaks when it is bent back."),),
+                checks=(
+                    look(
+                        say("The legs are equal within {off}.", off=Tolerance(2)), "Shift it now: springy wire breaks when it is bent back."
+                    ),
+                ),
                 cautions=(cautions.WHIP,),
             ),
             Task(
@@ -185,7 +189,12 @@ class FoldedPair(BandStyle):
                         start=Size(band.form.diameter_mm),
                     ),
                     makes=tuple(i for i in made if i.endswith("through")),
-                    checks=(reads(0.15, Say("Move the bend along the leg: three millimetres of leg are one of diameter.")),),
+                    checks=(
+                        reads(
+                            0.15,
+                            say("Move the bend along the leg: {leg} of leg are {across} of diameter.", leg=Length(3), across=Tolerance(1)),
+                        ),
+                    ),
                     cautions=(cautions.LAST_EASY,),
                 )
             )

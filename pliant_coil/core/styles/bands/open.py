@@ -16,7 +16,7 @@ from pliant_coil.core.styles.strips import Strip, StripParameters, strip_tasks
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look
 from pliant_coil.core.trade.sizes import Size
 from pliant_coil.core.trade.wire import Wire
-from pliant_coil.core.words.figures import Article, Length, Share, Thickness
+from pliant_coil.core.words.figures import Article, Length, Share, Thickness, Tolerance
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
 
@@ -225,7 +225,7 @@ class Open(BandStyle):
             ),
             checks=(
                 Check(
-                    Say("Both reach equally far, within 1 mm."),
+                    say("Both reach equally far, within {off}.", off=Tolerance(1)),
                     Say("One too short: roll a smaller eye on both. Too long: take a sliver off."),
                 ),
             ),
@@ -240,7 +240,9 @@ class Open(BandStyle):
                 "size",
                 Phase.TRIM,
                 say("Back on the mandrel at {size}: squeeze or pull until it lies there.", size=size),
-                checks=(Check(say("The ends pass each other by {overlap}, within 1 mm.", overlap=Length(self.overlap_mm))),),
+                checks=(
+                    Check(say("The ends pass each other by {overlap}, within {off}.", overlap=Length(self.overlap_mm), off=Tolerance(1))),
+                ),
             )
         )
         tasks += self._hardening_tasks(radius, wire)
@@ -277,13 +279,17 @@ class Open(BandStyle):
         if how == "tap" or wire.metal.coated:
             says = Say("Harden it: tap sides and back all the way round on the mandrel with a soft mallet, turning it; not on the head.")
         else:
-            says = say("Harden it: on a block, flatten the last 15 mm before each eye to {thick}.", thick=Thickness(0.75 * wire.size_mm))
+            says = say(
+                "Harden it: on a block, flatten the last {end} before each eye to {thick}.",
+                end=Length(15),
+                thick=Thickness(0.75 * wire.size_mm),
+            )
         return [
             Task(
                 "harden",
                 Phase.ROUND,
                 says,
-                checks=(look("Opened by a millimetre it springs back."),),
+                checks=(look(say("Opened by {little} it springs back.", little=Tolerance(1))),),
                 cautions=(cautions.HAMMER,),
                 stage="harden",
             )

@@ -12,7 +12,7 @@ from pliant_coil.core.styles.contract import BandStyle, End, Form, FormedBand, O
 from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres, number
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
 from pliant_coil.core.trade.sizes import Size
-from pliant_coil.core.words.figures import Count, Length, Number, Thickness, number_words
+from pliant_coil.core.words.figures import Count, Length, Number, Thickness, Tolerance, number_words
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
 
@@ -241,7 +241,7 @@ class Twisted(BandStyle):
                     Phase.TRIM,
                     say("Stand the ends up and trim every claw to {claw}.", claw=Length(claw)),
                     makes=made,
-                    checks=(look("All claws are alike within a millimetre; no edge is felt."),),
+                    checks=(look(say("All claws are alike within {off}; no edge is felt.", off=Tolerance(1))),),
                     cautions=(cautions.CUT,),
                     count=2 * self.wires,
                     stage="trim",

@@ -44,7 +44,7 @@ from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
 from pliant_coil.core.trade.profiles import Profile
 from pliant_coil.core.trade.sizes import Size
 from pliant_coil.core.trade.wire import Wire
-from pliant_coil.core.words.figures import Count, Length, Thickness, number_words
+from pliant_coil.core.words.figures import Count, Length, Thickness, Tolerance, number_words
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
 
@@ -544,9 +544,10 @@ class Woven(BandStyle):
         return tasks
 
     def _closing(self, band: FormedBand, opening: Opening, laid: Laid) -> list[Task]:
-        ends = Say(
-            "Finish the fine ends: what the head needs is coiled aside; the others are cut 1 mm long between the base wires, on the side away from the "
-            "finger, and rolled down in the direction of the wrap."
+        ends = say(
+            "Finish the fine ends: what the head needs is coiled aside; the others are cut {stands} long between the base wires, on the side away from the "
+            "finger, and rolled down in the direction of the wrap.",
+            stands=Tolerance(1),
         )
         tasks = [
             Task(

@@ -11,7 +11,7 @@ from pliant_coil.core.styles.contract import End, FormedBand, HeadWork
 from pliant_coil.core.styles.locks import edge_of, seen, wrap_at
 from pliant_coil.core.styles.parameters import Part, choice, millimetres, number
 from pliant_coil.core.styles.tasks import Phase, Task, look, reads
-from pliant_coil.core.words.figures import Thickness, Times
+from pliant_coil.core.words.figures import Thickness, Times, Tolerance
 from pliant_coil.core.words.say import Say, say
 
 SCROLL_TURNS = 1.5
@@ -109,9 +109,10 @@ class Finish(Part):
 
     def _trimming(self) -> Say:
         if self.ends == "hidden":
-            return Say(
-                "Flush cutter on the outer face, its flat side to the ring: cut each tail, 1 mm or less standing, and press the end in, pointing away "
-                "from the finger."
+            return say(
+                "Flush cutter on the outer face, its flat side to the ring: cut each tail, {stands} or less standing, and press the end in, pointing away "
+                "from the finger.",
+                stands=Tolerance(1),
             )
         if self.ends == "loop":
             return say(

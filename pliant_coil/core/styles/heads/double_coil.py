@@ -15,7 +15,7 @@ from pliant_coil.core.styles.contract import BandStyle, End, Form, FormedBand, H
 from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres, number
 from pliant_coil.core.styles.stones import PlacedStone
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
-from pliant_coil.core.words.figures import Count, Length, Number, Thickness, Times
+from pliant_coil.core.words.figures import Count, Length, Number, Thickness, Times, Tolerance
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
 
@@ -275,7 +275,9 @@ class DoubleCoil(HeadStyle):
                 checks=(
                     Check(
                         say(
-                            "{length} long, within 1 mm; what you read replaces it in the next steps.", length=Length(coil.barrel_length_mm)
+                            "{length} long, within {off}; what you read replaces it in the next steps.",
+                            length=Length(coil.barrel_length_mm),
+                            off=Tolerance(1),
                         )
                     ),
                 ),
@@ -294,7 +296,11 @@ class DoubleCoil(HeadStyle):
                 Phase.FLAT,
                 Say("Thread the barrel up to the bend, hold it snug and bend the wire down on its other side."),
                 makes=through[len(through) // 2 :],
-                checks=(look("The barrel has no play over half a millimetre.", "The bend is too far out: open it, set it nearer."),),
+                checks=(
+                    look(
+                        say("The barrel has no play over {play}.", play=Tolerance(0.5)), "The bend is too far out: open it, set it nearer."
+                    ),
+                ),
                 stage="thread",
             ),
         ]

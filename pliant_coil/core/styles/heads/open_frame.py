@@ -14,7 +14,7 @@ from pliant_coil.core.styles.contract import BandStyle, End, Form, FormedBand, H
 from pliant_coil.core.styles.parameters import choice, millimetres, number
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
 from pliant_coil.core.trade.sizes import Size
-from pliant_coil.core.words.figures import Count, Length, Number, Thickness
+from pliant_coil.core.words.figures import Count, Length, Number, Thickness, Tolerance
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
 
@@ -290,7 +290,12 @@ class OpenFrame(HeadStyle):
                 Phase.FLAT,
                 say("Bend the outline from the wire's middle mark, {around} round: {shape}.", around=Length(frame.around_mm), shape=shape),
                 makes=(outline[1].id,),
-                checks=(look("Sides equal within 0.3 mm; the tails cross at the last corner.", "Open it, move the bend: once only."),),
+                checks=(
+                    look(
+                        say("Sides equal within {off}; the tails cross at the last corner.", off=Tolerance(0.3)),
+                        "Open it, move the bend: once only.",
+                    ),
+                ),
                 stage="bend",
             ),
             Task(
@@ -364,7 +369,7 @@ class OpenFrame(HeadStyle):
             Task(
                 "tuck",
                 Phase.TRIM,
-                Say("Trim the fine ends in the corners to a millimetre and roll them down between the wires."),
+                say("Trim the fine ends in the corners to {stands} and roll them down between the wires.", stands=Tolerance(1)),
                 checks=(look("A finger finds no end."),),
                 cautions=(cautions.CUT, cautions.EDGES),
                 stage="trim",
