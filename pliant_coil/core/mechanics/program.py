@@ -5,6 +5,7 @@ from one edge. Source: common practice.
 """
 
 import re
+from functools import lru_cache
 from dataclasses import dataclass
 
 from pliant_coil.core.words.refusal import refuse
@@ -46,6 +47,7 @@ class Group:
 _GROUP = re.compile(r"([A-Za-z]+)\s*(\d*)")
 
 
+@lru_cache(maxsize=256)
 def read_program(text: str, base_wires: int, field: str) -> tuple[Group, ...]:
     """Read a program for `base_wires` wires (2 to 4). Raises `Refusal` at `field`, pointing at the character."""
     example = "A3 AB1, or AB2 BC2 for three wires"

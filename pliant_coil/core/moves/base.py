@@ -7,10 +7,13 @@ distance r stands at (r sin φ, r cos φ).
 
 import math
 from abc import ABC, abstractmethod
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field, replace
+from functools import cached_property
 from typing import ClassVar, Self
 
 from pliant_coil.core.mechanics.curves import Point3
+from pliant_coil.core.mechanics.curves import length_mm as along_mm
 from pliant_coil.core.trade.hand import HAND, HandKind
 from pliant_coil.core.words.say import NOTHING, Say
 
@@ -134,13 +137,22 @@ class Move(ABC):
 class SpaceCurve(Move):
     """A taut or laid wire along a curve in space: its length is that of the curve itself."""
 
-    points: tuple[Point3, ...]
+    way: Callable[[], Sequence[Point3]] = field(compare=False)
+    """Makes the curve. A solver tries many forms and asks for the length of few: the curve is made when it is asked for, once."""
     why: Say = NOTHING
+
+    @cached_property
+    def points(self) -> tuple[Point3, ...]:
+        """The curve's corners, from start to end."""
+        return tuple(self.way())
+
+    @cached_property
+    def _along_mm(self) -> float:
+        return along_mm(self.points)
 
     @property
     def length_mm(self) -> float:
-        points = self.points
-        return sum(math.dist(points[k - 1], points[k]) for k in range(1, len(points)))
+        return self._along_mm
 
     def arithmetic(self) -> Say:
         return self.why or Say("the length of the curve in space")

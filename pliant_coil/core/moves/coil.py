@@ -91,28 +91,38 @@ class CoilOfCoil(Move):
             each=Thickness(self.wire_per_outer_mm),
         )
 
+    @property
+    def begins(self) -> Point3:
+        """Where its wire begins."""
+        return self._along([0.0])[0]
+
+    @property
+    def ends(self) -> Point3:
+        """Where its wire ends."""
+        return self._along([1.0])[0]
+
     def path(self) -> list[Point3]:
-        radius, pitch, n = (self.outer_rod_mm + self.coil_mm) / 2, self.coil_mm, self.turns_per_outer
+        steps = max(8, round(self.outer_turns * self.turns_per_outer * _PER_FINE_TURN))
+        return self._along([k / steps for k in range(steps + 1)])
+
+    def _along(self, shares: list[float]) -> list[Point3]:
+        """Its wire's places at these shares of the way."""
+        radius, rise, n = (self.outer_rod_mm + self.coil_mm) / 2, self.coil_mm / (2 * math.pi), self.turns_per_outer
         r = (self.inner_rod_mm + self.wire_mm) / 2
-        slope = math.hypot(radius, pitch / (2 * math.pi))
-        steps = max(8, round(self.outer_turns * n * _PER_FINE_TURN))
+        slope = math.hypot(radius, rise)
+        left = self.barrel_length_mm / 2
         points = []
-        for k in range(steps + 1):
-            theta = 2 * math.pi * self.outer_turns * k / steps
+        for share in shares:
+            theta = 2 * math.pi * self.outer_turns * share
             fine = n * theta
-            # Along the barrel x; the helix's normal points to its axis, the binormal stands on both.
+            # Along the barrel x; the helix's normal (0, −c, −s) points to its axis, the binormal stands on normal and tangent.
             c, s = math.cos(theta), math.sin(theta)
-            normal = (0.0, -c, -s)
-            tangent = (pitch / (2 * math.pi) / slope, -radius * s / slope, radius * c / slope)
-            binormal = _cross(tangent, normal)
-            x = pitch * theta / (2 * math.pi) - self.barrel_length_mm / 2
-            centre = (x, self.axis_y_mm + radius * c, radius * s)
             a, b = r * math.cos(fine), r * math.sin(fine)
             points.append(
                 (
-                    centre[0] + a * normal[0] + b * binormal[0],
-                    centre[1] + a * normal[1] + b * binormal[1],
-                    centre[2] + a * normal[2] + b * binormal[2],
+                    rise * theta - left + b * radius / slope,
+                    self.axis_y_mm + radius * c - a * c + b * rise * s / slope,
+                    radius * s - a * s - b * rise * c / slope,
                 )
             )
         return points
@@ -122,7 +132,3 @@ class CoilOfCoil(Move):
 
     def _after(self, done: float) -> "CoilOfCoil":
         return replace(self, outer_turns=round(self.outer_turns - done))
-
-
-def _cross(a: Point3, b: Point3) -> Point3:
-    return (a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0])

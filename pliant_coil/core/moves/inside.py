@@ -9,6 +9,7 @@ bounds r² − |c|² by |p|² − 2p·c; the exchange is its dual simplex step.)
 import math
 from collections.abc import Iterable
 from dataclasses import dataclass
+from functools import lru_cache
 
 from pliant_coil.core.moves.base import Obstacle
 from pliant_coil.core.trade.profiles import Point
@@ -33,6 +34,11 @@ _Triangle = tuple[Point, Point, Point]
 
 def largest_circle(radius_mm: float, obstacles: Iterable[Obstacle]) -> InsideCircle:
     """The largest circle, not concentric, inside a band of this inside radius with `obstacles` inside it."""
+    return _largest(radius_mm, tuple(obstacles))
+
+
+@lru_cache(maxsize=512)
+def _largest(radius_mm: float, obstacles: tuple[Obstacle, ...]) -> InsideCircle:
     spans: list[_Span] = [(o.from_rad, o.to_rad - o.from_rad, radius_mm - o.height_mm) for o in obstacles]
     if not spans:
         return InsideCircle(0.0, 0.0, radius_mm)

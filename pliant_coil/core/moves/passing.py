@@ -1,11 +1,12 @@
 """A tail past a body, foot to foot; and a wire led along a given curve over the band."""
 
 import math
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import ClassVar
 
 from pliant_coil.core.mechanics.curves import Point, Point3, at_shares, taut_past
-from pliant_coil.core.moves.base import Obstacle, SpaceCurve
+from pliant_coil.core.moves.base import Obstacle, SpaceCurve, on_circle
 from pliant_coil.core.trade.hand import HandKind
 from pliant_coil.core.words.say import say
 
@@ -31,38 +32,44 @@ class Course(SpaceCurve):
         return self.inside
 
 
-def pass_beside(label: str, start: Point3, end: Point3, *, body: list[Point], drop_mm: float, face: int = -1) -> Pass:
+def pass_beside(label: str, start: Point3, end: Point3, *, body: Callable[[], Sequence[Point]], drop_mm: float, face: int = -1) -> Pass:
     """From foot to foot past one face of `body` (−1 the nearer one), seen from above as (x, z); it rises by `drop_mm` half-way."""
-    flip = -face
-    way = taut_past((start[0], flip * start[2]), (end[0], flip * end[2]), [(x, flip * z) for x, z in body])
-    way = [(x, flip * z) for x, z in way]
-    points = []
-    for share, (x, z) in at_shares(way, 24):
-        level = start[1] + (end[1] - start[1]) * share
-        points.append((x, level + drop_mm * math.sin(math.pi * share), z))
-    why = say("taut round the near side of the bead and its feet, rising on the way: the length of the curve")
-    return Pass(label, tuple(points), why)
+
+    def way() -> list[Point3]:
+        flip = -face
+        taut = taut_past((start[0], flip * start[2]), (end[0], flip * end[2]), [(x, flip * z) for x, z in body()])
+        points = []
+        for share, (x, z) in at_shares(taut, 24):
+            level = start[1] + (end[1] - start[1]) * share
+            points.append((x, level + drop_mm * math.sin(math.pi * share), flip * z))
+        return points
+
+    return Pass(label, way, say("taut round the near side of the bead and its feet, rising on the way: the length of the curve"))
 
 
 def pass_under(label: str, start: Point3, end: Point3, *, radius_mm: float) -> Pass:
     """From foot to foot between body and finger, on the band's own circle."""
-    first, last = math.atan2(start[0], start[1]), math.atan2(end[0], end[1])
-    steps = 12
-    points = [start]
-    for k in range(1, steps):
-        angle = first + (last - first) * k / steps
-        points.append((radius_mm * math.sin(angle), radius_mm * math.cos(angle), start[2] + (end[2] - start[2]) * k / steps))
-    points.append(end)
-    return Pass(label, tuple(points), say("along the band's circle from foot to foot, under the bead"))
+
+    def way() -> list[Point3]:
+        first, last = math.atan2(start[0], start[1]), math.atan2(end[0], end[1])
+        steps = 12
+        between = [(first + (last - first) * k / steps, start[2] + (end[2] - start[2]) * k / steps) for k in range(1, steps)]
+        return [start, *(on_circle(radius_mm, angle, z) for angle, z in between), end]
+
+    return Pass(label, way, say("along the band's circle from foot to foot, under the bead"))
 
 
 def pass_over(label: str, start: Point3, end: Point3, *, centre_y_mm: float, a_mm: float, b_mm: float) -> Pass:
     """From foot to foot over the body: up, half an ellipse of these semi-axes, down."""
-    points = [start]
-    steps = 24
-    for k in range(steps + 1):
-        angle = -math.pi / 2 + math.pi * k / steps
-        z = start[2] + (end[2] - start[2]) * k / steps
-        points.append((a_mm * math.sin(angle), centre_y_mm + b_mm * math.cos(angle), z))
-    points.append(end)
-    return Pass(label, tuple(points), say("up, half the way round an ellipse that clears the bead, and down"))
+
+    def way() -> list[Point3]:
+        points = [start]
+        steps = 24
+        for k in range(steps + 1):
+            angle = -math.pi / 2 + math.pi * k / steps
+            z = start[2] + (end[2] - start[2]) * k / steps
+            points.append((a_mm * math.sin(angle), centre_y_mm + b_mm * math.cos(angle), z))
+        points.append(end)
+        return points
+
+    return Pass(label, way, say("up, half the way round an ellipse that clears the bead, and down"))

@@ -1,8 +1,9 @@
 """Round a bundle: the lock beside a bead, a binding, a tie, a coil on a row of wires."""
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from functools import cached_property
+from functools import cached_property, lru_cache
 from typing import ClassVar, Self
 
 from pliant_coil.core.mechanics.curves import Point3
@@ -81,12 +82,9 @@ class Wrap(Move):
         )
 
     @cached_property
-    def _loop(self) -> list[tuple[float, float]]:
+    def _loop(self) -> Sequence[tuple[float, float]]:
         """The loop from its beginning, going inside first."""
-        loop = _opened_at(self.bundle.loop_points(self.profile.centroid_mm, _PER_CORNER), self.start)
-        quarter = max(1, len(loop) // 4)
-        inwards = sum(out for _, out in loop[1 : quarter + 1]) <= sum(out for _, out in loop[-quarter:])
-        return loop if inwards else [loop[0], *reversed(loop[1:])]
+        return _opened_inwards(self.bundle, self.profile.centroid_mm, self.start)
 
     @property
     def begins(self) -> Point3:
@@ -97,14 +95,26 @@ class Wrap(Move):
     @property
     def ends(self) -> Point3:
         """Where it ends; for whole wraps above where it began."""
-        if abs(self.wraps - round(self.wraps)) > 1e-9:
-            return self.path()[-1]
-        z, out = self._loop[0]
+        z, out = self._part_way(self.wraps % 1)
         return on_circle(self.band_radius_mm + out, self.from_rad + self.towards * self.advance_mm / self.band_radius_mm, z)
 
-    def path(self) -> list[Point3]:
+    @cached_property
+    def _sides(self) -> list[float]:
         loop = self._loop
-        sides = [math.dist(loop[k - 1], loop[k % len(loop)]) for k in range(1, len(loop) + 1)]
+        return [math.dist(loop[k - 1], loop[k % len(loop)]) for k in range(1, len(loop) + 1)]
+
+    def _part_way(self, share: float) -> tuple[float, float]:
+        """The place so far round the loop."""
+        loop, left = self._loop, share * sum(self._sides)
+        for k, side in enumerate(self._sides):
+            if left <= side:
+                (z0, out0), (z1, out1) = loop[k], loop[(k + 1) % len(loop)]
+                return (z0 + (z1 - z0) * left / side, out0 + (out1 - out0) * left / side)
+            left -= side
+        return loop[0]
+
+    def path(self) -> list[Point3]:
+        loop, sides = self._loop, self._sides
         around = sum(sides)
         points = []
         pitch_rad = self.towards * self._pitch / self.band_radius_mm
@@ -119,9 +129,7 @@ class Wrap(Move):
             k += 1
         if whole - gone > 1e-6:
             # A part of a wrap may end between two corners.
-            (z0, out0), (z1, out1) = loop[k % len(loop)], loop[(k + 1) % len(loop)]
-            share = (whole - gone) / side
-            z, out = z0 + (z1 - z0) * share, out0 + (out1 - out0) * share
+            z, out = self._part_way(self.wraps % 1)
             points.append(on_circle(self.band_radius_mm + out, self.from_rad + pitch_rad * self.wraps, z))
         return points
 
@@ -133,6 +141,15 @@ class Wrap(Move):
         half = abs(done - round(done)) > 0.25
         start = self._loop[len(self._loop) // 2] if half else self.start
         return replace(self, wraps=self.wraps - done, from_rad=self.from_rad + on, start=start)
+
+
+@lru_cache(maxsize=256)
+def _opened_inwards(bundle: Bundle, grown_mm: float, start: tuple[float, float]) -> Sequence[tuple[float, float]]:
+    """The loop round `bundle` that begins nearest to `start` and goes inside first; a plan asks for the same few loops again and again."""
+    loop = _opened_at(bundle.loop_points(grown_mm, _PER_CORNER), start)
+    quarter = max(1, len(loop) // 4)
+    inwards = sum(out for _, out in loop[1 : quarter + 1]) <= sum(out for _, out in loop[-quarter:])
+    return loop if inwards else [loop[0], *reversed(loop[1:])]
 
 
 def _opened_at(loop: list[tuple[float, float]], start: tuple[float, float]) -> list[tuple[float, float]]:

@@ -272,7 +272,7 @@ class Bundled(BandStyle):
             share = step / steps
             rise = min(1.0, 4 * share)
             points.append(on_circle(bound.middle_mm + up * rise, 2 * math.pi - half + 2 * half * share, z + aside * rise))
-        over = Course("join, above" if up else "join, beside", tuple(points), Say("over the bare place, on the other side's ends"))
+        over = Course("join, above" if up else "join, beside", lambda: points, Say("over the bare place, on the other side's ends"))
         name = f"base.{k + 1}"
         moves = (Placed(f"{name}.under", under, backwards=True), Placed(f"{name}.arc", arc), Placed(f"{name}.over", over))
         return Piece(name, "base", wires["base"], moves, ends=(EndCare.CUT, EndCare.CUT))

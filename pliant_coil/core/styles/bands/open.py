@@ -137,7 +137,7 @@ class Open(BandStyle):
             crossed = max(0.0, min(1.0, (gone - RISE_MM) / (2 * lap * radius)))
             z = aside + (lane * crossed if self.ends_lie == "crossed" else 0.0)
             points.append(on_circle(radius + out, sign * angle, z))
-        course = Course("crossed" if over else "cross under", tuple(points), Say("past the middle of the back: the length of the curve"))
+        course = Course("crossed" if over else "cross under", lambda: points, Say("past the middle of the back: the length of the curve"))
         found: list[tuple[str, Move]] = [("arc", arc), ("lap", course)]
         ending = self._ending(strip, points[-1], sign * angle, sign)
         return [*found, ("eye", ending)] if ending else found

@@ -2,6 +2,7 @@
 
 import math
 from dataclasses import replace
+from functools import partial
 from typing import Any, ClassVar, Literal
 
 from pydantic import Field
@@ -96,10 +97,10 @@ class BeadLock(HeadStyle):
             d = seat.wire_mm
             passing = pass_over("over", start, stop, centre_y_mm=seat.axis_y_mm, a_mm=seat.leg_x_mm + d, b_mm=self.bead.height / 2 + d / 2)
         else:
-            body = standing(seat, self.bead).body(-math.pi / 4)
-            foot = seat.axis_y_mm - standing(seat, self.bead).reach_mm / math.sqrt(2)
+            bead = standing(seat, self.bead)
+            foot = seat.axis_y_mm - bead.reach_mm / math.sqrt(2)
             drop = max(0.0, foot - seat.shoulder_y_mm)
-            passing = pass_beside("past the bead", start, stop, body=body, drop_mm=drop, face=face)
+            passing = pass_beside("past the bead", start, stop, body=partial(bead.body, -math.pi / 4), drop_mm=drop, face=face)
         found = [Placed("long.down", moves[0])] if moves else []
         found.append(Placed(f"{tail.name}.pass", passing, turned=turned, backwards=backwards))
         return tuple(found), tail

@@ -130,7 +130,6 @@ class DoubleCoil(HeadStyle):
         coil = barrel.coil
         held = to_hold("rod", HOLD_MM + coil.wire_per_outer_mm / 2)
         moves: list[Placed] = [Placed("coil.first.rod", held, fate=Fate.HELD)]
-        path = coil.path()
         closes = []
         if self.close_wraps:
             # Each end of the fine wire goes once more round the band's wire, where that comes out of the barrel.
@@ -139,11 +138,11 @@ class DoubleCoil(HeadStyle):
         if closes:
             first = closes[0][1]
             moves.append(Placed("coil.first.close", first, backwards=True))
-            moves.append(Placed("coil.first.lead", Lead("to the barrel", path[0], first.path()[0]), backwards=True))
+            moves.append(Placed("coil.first.lead", Lead("to the barrel", coil.begins, first.begins), backwards=True))
         moves.append(Placed("coil.barrel", coil))
         if closes:
             last = closes[1][1]
-            moves.append(Placed("coil.last.lead", Lead("from the barrel", path[-1], last.path()[0])))
+            moves.append(Placed("coil.last.lead", Lead("from the barrel", coil.ends, last.begins)))
             moves.append(Placed("coil.last.close", last))
         moves.append(Placed("coil.last.rod", held, fate=Fate.HELD))
         return Piece("coil.1", "coil", fine, tuple(moves))
@@ -193,7 +192,7 @@ class DoubleCoil(HeadStyle):
             z_line = start[2] + (stop[2] - start[2]) * share
             points.append((radius * math.sin(angle), radius * math.cos(angle), z_line + (face - z_line) * math.sin(math.pi / 2 * out)))
         points[0], points[-1] = start, stop
-        beside = Course("past the barrel", tuple(points), Say("over the top beside the barrel: the length of the curve"))
+        beside = Course("past the barrel", lambda: points, Say("over the top beside the barrel: the length of the curve"))
         name = "left" if turned else "right"
         moves: list[tuple[str, Move]] = [("pass", beside), ("lock", wrap)]
         return tuple(Placed(f"{name}.{part}", move, turned=turned, backwards=backwards) for part, move in moves)

@@ -337,9 +337,8 @@ class Prongs(HeadStyle):
             cause=BINDING,
             host="the base",
         )
-        path = wrap.path()
-        first = Lead("anchor", _beyond(path[0], 6 * fine.width_mm, -1), path[0])
-        tails = [Straight("twisted tail", at, (at[0], at[1] + _TAIL_MM, at[2])) for at in (first.start, path[-1])]
+        first = Lead("anchor", _beyond(wrap.begins, 6 * fine.width_mm, -1), wrap.begins)
+        tails = [Straight("twisted tail", at, (at[0], at[1] + _TAIL_MM, at[2])) for at in (first.start, wrap.ends)]
         moves = (
             Placed("bind.first.tail", tails[0], fate=Fate.TRIM, backwards=True),
             Placed("bind.anchor", first),
