@@ -153,7 +153,8 @@ def schools(solver: Solver, aim_mm: float, solved: MadeRing) -> list[SchoolResul
             Say("Solved for this ring: the start whose finished size is the aim."),
         )
     ]
-    if solved.band.sized_by is SizedBy.OVERLAP:
+    if solved.band.sized_by is not SizedBy.MARK:
+        # Whole repeats or the overlap set the size: no habit of starting larger or smaller changes it.
         return found
     for rule in SCHOOLS:
         start = solver.ring.target_mm + rule.steps_us * US_STEP_MM

@@ -5,8 +5,8 @@ from one edge. Source: common practice.
 """
 
 import re
-from functools import lru_cache
 from dataclasses import dataclass
+from functools import lru_cache
 
 from pliant_coil.core.words.refusal import refuse
 

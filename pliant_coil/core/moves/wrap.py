@@ -67,8 +67,8 @@ class Wrap(Move):
     def obstacles(self) -> tuple[Obstacle, ...]:
         if self.cause is None or self.inside_mm <= 0:
             return ()
-        # From where the wraps begin to the crest of the last one.
-        reach = self.towards * max(0.0, self.wraps - 0.5) * self._pitch / self.band_radius_mm
+        # From where the wraps begin to the crest of the last one; a half wrap's crest lies half-way along it.
+        reach = self.towards * max(self.wraps / 2, self.wraps - 0.5) * self._pitch / self.band_radius_mm
         first, last = sorted((self.from_rad, self.from_rad + reach))
         return (Obstacle(self.cause, first, last, self.inside_mm),)
 

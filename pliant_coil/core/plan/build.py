@@ -1,10 +1,12 @@
 """From a ring file to its plan: the chain that only composes what the floors below know."""
 
 import math
+from dataclasses import replace
 
 from pliant_coil.core.making.advice import advise, hole_needed
 from pliant_coil.core.making.assemble import MadeRing
 from pliant_coil.core.making.cutting import Cut, cut_all
+from pliant_coil.core.making.joints import drawn
 from pliant_coil.core.making.markout import Mark as WireMark
 from pliant_coil.core.making.markout import marks
 from pliant_coil.core.making.order import work_order
@@ -306,8 +308,9 @@ def _drawing(made: MadeRing, cuts: list[Cut]) -> model.Drawing:
     for cut in cuts:
         role = cut.piece.role
         number = seen[role] = seen.get(role, 0) + 1
-        for index, placed in enumerate(cut.moves):
-            points = [[round(x, 3), round(y, 3), round(z, 3)] for x, y, z in placed.path()]
+        lines = drawn(replace(cut.piece, moves=tuple(cut.moves)))
+        for index, (placed, line) in enumerate(zip(cut.moves, lines, strict=True)):
+            points = [[round(x, 3), round(y, 3), round(z, 3)] for x, y, z in line]
             if points:
                 height = placed.worked.height_mm or cut.piece.wire.height_mm
                 strands.append(

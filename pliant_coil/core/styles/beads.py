@@ -27,10 +27,10 @@ def stand_mm(band: BandStyle, wires: Wires, bead: Bead) -> float:
     return max(stands, default=0.0)
 
 
-def seat_on(form_mm: float, wires: Wires, bead: Bead, stand: float) -> Seat:
+def seat_on(form_mm: float, band: BandStyle, wires: Wires, bead: Bead, stand: float) -> Seat:
     """The bead's seat on a band formed at this inside diameter."""
     wire = wires["band"]
-    return Seat(bead.length / 2, form_mm / 2 + stand + bead.height / 2, form_mm / 2 + wire.centroid_mm, wire.height_mm)
+    return Seat(bead.length / 2, form_mm / 2 + stand + bead.height / 2, band.centre_line_mm(form_mm, wires), wire.height_mm)
 
 
 def standing(seat: Seat, bead: Bead) -> StandingBead:

@@ -39,10 +39,11 @@ def check_gather(gather: Gather, winding: Winding) -> None:
 
 def bind_early(
     gather: Gather, wraps: float, ends: list[End], strip: Strip, inside_mm: float, strand_z: StrandZ
-) -> tuple[dict[tuple[str, str], Placed], Ledger]:
-    """The wraps of the tails that bind the band, by their ends, and the ledger after them."""
+) -> tuple[dict[tuple[str, str], Placed], list[End], Ledger]:
+    """The wraps of the tails that bind the band, by their ends; the ends as they then stand, without a short tail; and the ledger."""
     found = {}
     ledger = Ledger()
+    stand = {end.key: end for end in ends}
     for end in ends[:1] if gather == "short-tail" else ends if gather != "none" else []:
         turned = end.side == "left"
         angle = abs(math.atan2(end.at[0], end.at[1]))
@@ -63,7 +64,11 @@ def bind_early(
         )
         found[end.key] = Placed(f"{end.name}.early", wrap, worked=strip.worked, turned=turned, backwards=end.which == "first")
         ledger = ledger.wrapped(end.side, wraps, angle + wrap.advance_mm / (inside_mm / 2))
-    return found, ledger
+        x, y, z = wrap.ends
+        stand[end.key] = replace(end, at=(-x, y, -z) if turned else (x, y, z))
+        if gather == "short-tail":
+            del stand[end.key]
+    return found, list(stand.values()), ledger
 
 
 def with_early(moves: list[Placed], slot: Slot, early: dict[tuple[str, str], Placed]) -> tuple[list[Placed], Slot]:

@@ -33,6 +33,9 @@ class Crossed(BandStyle):
     gather_wraps: int | None = number(None, "Wraps before the head", 1, 4, rare=True)
     worked: StripParameters | None = choice(None, "Worked flat and twisted", rare=True)
 
+    def centre_line_mm(self, inside_mm: float, wires: Wires) -> float:
+        return inside_mm / 2 + Strip.of(wires["band"], self.worked).stands_mm
+
     def tops(self) -> frozenset[Top]:
         return frozenset({Top.THROUGH, Top.TAILS}) if self.winding == "both-ways" else frozenset({Top.TAILS})
 
@@ -58,7 +61,7 @@ class Crossed(BandStyle):
         def strand_z(_: float) -> tuple[float, ...]:
             return (-pitch / 2, pitch / 2)
 
-        bound, ledger = bind_early(self.gather, early, ends, strip, inside, strand_z)
+        bound, ends, ledger = bind_early(self.gather, early, ends, strip, inside, strand_z)
         placed, slot = with_early(moves, slot, bound)
         return FormedBand(
             form=form,
@@ -70,7 +73,7 @@ class Crossed(BandStyle):
             strand_z=strand_z,
             strand_wire=strip.wire,
             strand_height_mm=wire.height_mm,
-            ends=tuple(e for e in ends if not (self.gather == "short-tail" and e.key in bound)),
+            ends=tuple(ends),
             slots=(slot,),
             ledger=ledger,
             tied=True,

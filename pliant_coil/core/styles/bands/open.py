@@ -54,6 +54,9 @@ class Open(BandStyle):
     harden: Literal["none", "tap", "flatten"] | None = choice(None, "Hardened", "By what the wire needs unless given.", rare=True)
     worked: StripParameters | None = choice(None, "Worked flat and twisted", rare=True)
 
+    def centre_line_mm(self, inside_mm: float, wires: Wires) -> float:
+        return inside_mm / 2 + Strip.of(wires["band"], self.worked).stands_mm
+
     def tops(self) -> frozenset[Top]:
         return frozenset({Top.THROUGH})
 

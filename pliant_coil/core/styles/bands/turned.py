@@ -63,6 +63,9 @@ class Turned(BandStyle):
         """Wraps that lie on a shoulder before the head is made."""
         return early_wraps(self.gather, self.gather_wraps)
 
+    def centre_line_mm(self, inside_mm: float, wires: Wires) -> float:
+        return inside_mm / 2 + Strip.of(wires["band"], self.worked).stands_mm
+
     def tops(self) -> frozenset[Top]:
         return frozenset({Top.THROUGH, Top.TAILS}) if self.both_ways else frozenset({Top.TAILS})
 
@@ -96,9 +99,8 @@ class Turned(BandStyle):
         else:
             band = self._one_way(form, strip, opening, shoulder, radius=radius, opened=formed / radius)
         moves, slot, ends, strand_z = band
-        early, ledger = bind_early(self.gather, self.early_wraps, ends, strip, inside, strand_z)
+        early, ends, ledger = bind_early(self.gather, self.early_wraps, ends, strip, inside, strand_z)
         placed, slot = with_early(moves, slot, early)
-        done = [e for e in ends if not (self.gather == "short-tail" and e.key in early)]
         strands = 2 * self.round if self.both_ways else self.round
         pieces = (Piece("band.1", "band", wire, tuple(placed)),)
         return FormedBand(
@@ -111,7 +113,7 @@ class Turned(BandStyle):
             strand_z=strand_z,
             strand_wire=strip.wire,
             strand_height_mm=wire.height_mm,
-            ends=tuple(done),
+            ends=tuple(ends),
             slots=(slot,),
             effects=effects,
             ledger=ledger,

@@ -94,7 +94,7 @@ class Twisted(BandStyle):
             name = f"wire.{k + 1}"
             moves = [Placed(f"{name}.twist", twist, worked=worked)]
             if opening.gap_rad is None:
-                moves = self._with_claws(name, moves, twist, half_gap, claws[0])
+                moves = self._with_claws(name, moves, twist, half_gap, claws[0], wire.size_mm * (1 - flat))
             feet: tuple[tuple[Side, Literal["first", "last"], Point3], ...] = (
                 ("right", "first", twist.point(0.0)),
                 ("left", "last", twist.point(1.0)),
@@ -117,12 +117,14 @@ class Twisted(BandStyle):
             facts=(cord, along, thick, claws),
         )
 
-    def _with_claws(self, name: str, moves: list[Placed], twist: Twist, half_gap: float, claw: float) -> list[Placed]:
+    def _with_claws(self, name: str, moves: list[Placed], twist: Twist, half_gap: float, claw: float, out_mm: float) -> list[Placed]:
         if not claw:
             # The vise still has to hold them: what it holds is cut off.
             held = to_hold("vise", self.grip_mm)
             return [Placed(f"{name}.first.vise", held, fate=Fate.HELD), *moves, Placed(f"{name}.last.vise", held, fate=Fate.HELD)]
-        first, last = (_claw(at, angle, claw, "claw") for at, angle in ((twist.point(0.0), half_gap), (twist.point(1.0), -half_gap)))
+        first, last = (
+            _claw(at, angle, claw, "claw", out_mm) for at, angle in ((twist.point(0.0), half_gap), (twist.point(1.0), -half_gap))
+        )
         found = [Placed(f"{name}.first.claw", first, backwards=True), *moves, Placed(f"{name}.last.claw", last)]
         short = self.grip_mm - claw
         if short <= 0:
@@ -256,6 +258,8 @@ class Twisted(BandStyle):
         return band
 
 
-def _claw(foot: Point3, angle_rad: float, length_mm: float, label: str) -> Straight:
-    up = on_circle(length_mm, angle_rad, 0.0)
-    return Straight(label, foot, (foot[0] + up[0], foot[1] + up[1], foot[2]))
+def _claw(foot: Point3, angle_rad: float, length_mm: float, label: str, out_mm: float = 0.0) -> Straight:
+    """A strand standing up from its foot, which begins `out_mm` further out: it is round where its cord is tapped."""
+    up, out = on_circle(length_mm, angle_rad, 0.0), on_circle(out_mm, angle_rad, 0.0)
+    start = (foot[0] + out[0], foot[1] + out[1], foot[2])
+    return Straight(label, start, (start[0] + up[0], start[1] + up[1], foot[2]))

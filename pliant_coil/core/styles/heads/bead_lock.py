@@ -41,7 +41,7 @@ class BeadLock(HeadStyle):
         if self.pass_by == "none" and Top.THROUGH in band.tops():
             refuse("head.pass_by", "the tails of a band wound both ways have to come past the bead", "beside, under-over or under-both")
         lift = wires["band"].height_mm if self.pass_by in ("under-over", "under-both") else 0.0
-        seat = seat_on(form.diameter_mm, wires, self.bead, stand_mm(band, wires, self.bead) + lift)
+        seat = seat_on(form.diameter_mm, band, wires, self.bead, stand_mm(band, wires, self.bead) + lift)
         check_reach(seat, self.bead)
         return Opening(foot_rad=seat.bends_rad, shoulder_rad=seat.shoulder_rad, across=True, facts=seat)
 

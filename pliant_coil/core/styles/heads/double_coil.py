@@ -11,7 +11,21 @@ from pliant_coil.core.moves import CoilOfCoil, Course, Fate, Lead, Piece, Placed
 from pliant_coil.core.moves.base import Move
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.beads import lead_start
-from pliant_coil.core.styles.contract import BandStyle, End, Form, FormedBand, HeadStyle, HeadWork, Joined, Opening, Top, Warn, Wires, lacks
+from pliant_coil.core.styles.contract import (
+    LOCKS,
+    BandStyle,
+    End,
+    Form,
+    FormedBand,
+    HeadStyle,
+    HeadWork,
+    Joined,
+    Opening,
+    Top,
+    Warn,
+    Wires,
+    lacks,
+)
 from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres, number
 from pliant_coil.core.styles.stones import PlacedStone
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
@@ -52,7 +66,7 @@ class DoubleCoil(HeadStyle):
             return Say("its rings are closed before a barrel could be threaded on")
         return lacks(band, Top.THROUGH) if self.build == "once" else lacks(band, Top.THROUGH, Top.TAILS)
 
-    def barrel(self, inside_mm: float, wires: Wires) -> _Barrel:
+    def barrel(self, inside_mm: float, radius: float, wires: Wires) -> _Barrel:
         """The barrel on a band of this inside diameter. Raises `Refusal` when it can't be threaded or stands too long."""
         coil_wire, band_wire = wires["coil"], wires["band"]
         d, d_b = coil_wire.size_mm, band_wire.height_mm
@@ -68,7 +82,6 @@ class DoubleCoil(HeadStyle):
         axis = inside_mm / 2 + coil.barrel_mm / 2
         coil = replace(coil, axis_y_mm=axis)
         x_e = coil.barrel_length_mm / 2 + d_b / 2
-        radius = (inside_mm + d_b) / 2
         too_long = say("a barrel of {length} is too long for this ring", length=Length(coil.barrel_length_mm))
         if coil.barrel_length_mm > 1.2 * inside_mm:
             refuse("head.outer_turns", too_long, f"{max(2, self.outer_turns - 1)} turns, or thinner wire")
@@ -84,7 +97,7 @@ class DoubleCoil(HeadStyle):
         return _Barrel(coil, x_e, foot, corners, math.sqrt(coil.barrel_mm * d_b))
 
     def opening(self, form: Form, band: BandStyle, wires: Wires) -> Opening:
-        barrel = self.barrel(form.diameter_mm, wires)
+        barrel = self.barrel(form.diameter_mm, band.centre_line_mm(form.diameter_mm, wires), wires)
         both = self.build == "above-and-below"
         if both and form.locks < 1:
             refuse("finish.wraps_each_side", "the tails hold nothing without a lock", "at least 1 wrap each side")
@@ -169,15 +182,23 @@ class DoubleCoil(HeadStyle):
         radius = band.radius_mm
         face = -barrel.aside_mm
         wire = end.wire
+        # Close to the barrel on its leg, which stands above the finger there: an end further down would lie inside the band.
+        (x0, y0), (x1, y1) = barrel.corners[2], barrel.corners[3]
+        leg, long = math.dist((x0, y0), (x1, y1)), form.locks * wire.width_mm
+        middle, low = (
+            (x0 + (x1 - x0) * along / leg, y0 + (y1 - y0) * along / leg) for along in (wire.height_mm + long / 2, wire.height_mm + long)
+        )
+        out = math.hypot(*middle)
         wrap = Wrap(
             "lock",
             form.locks,
             Bundle(((0.0, 0.0),), wire.height_mm / 2),
             wire.profile,
-            radius,
-            barrel.foot_rad,
-            -1,
+            out,
+            math.atan2(*middle) - long / 2 / out,
             start=(-9.0, 0.0),
+            inside_mm=max(0.0, band.inside_mm / 2 + 1.5 * wire.height_mm - math.hypot(*low)),
+            cause=LOCKS,
             host="the leg",
         )
         stop = wrap.begins

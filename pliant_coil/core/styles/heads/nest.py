@@ -84,7 +84,7 @@ class NestHead(HeadStyle):
             refuse(
                 "head.nest_turns", "one tail has to come down on the left, beside where it began", "an odd number of half turns: 1.5, 2.5"
             )
-        seat = seat_on(form.diameter_mm, wires, self.bead, stand_mm(band, wires, self.bead))
+        seat = seat_on(form.diameter_mm, band, wires, self.bead, stand_mm(band, wires, self.bead))
         check_reach(seat, self.bead)
         return Opening(foot_rad=seat.bends_rad, shoulder_rad=seat.shoulder_rad, across=True, facts=_Facts(seat, standing(seat, self.bead)))
 
@@ -101,11 +101,13 @@ class NestHead(HeadStyle):
         tails: list[End] = []
         ledger = band.ledger
         one = any(end.name == "long" for end in band.ends)
-        for k, end in enumerate(band.ends):
+        for end in band.ends:
             if one and end.name != "long":
                 tails.append(end)
                 continue
-            turns = self.turns(one) + (0.5 if self.nest_from == "both-together" and k == 0 else 0)
+            # Laid side by side, one tail first goes half round to the other, and the other half a turn further at the end: else both come
+            # down on one side.
+            turns = self.turns(one) + (0.5 if self.nest_from == "both-together" else 0)
             before: tuple[Placed, ...] = ()
             if one:
                 before, end, ledger = self._anchored(band, seat, end)

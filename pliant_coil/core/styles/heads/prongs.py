@@ -243,11 +243,10 @@ class Prongs(HeadStyle):
         side = own if k == 0 else -own
         edge = max(band.strand_z(0)) + d
         angle = facts.theta + (self.curl_mm + 1.0) / facts.radius_mm
-        bind_at = on_circle(facts.radius_mm, side * angle, side * edge)
         bind = Wrap(
             "bind",
             2,
-            Bundle(((-d, 0.0), (0.0, 0.0)), d / 2),
+            Bundle(((side * (edge - d), 0.0), (side * edge, 0.0)), d / 2),
             fine.profile,
             facts.radius_mm,
             side * angle,
@@ -257,7 +256,7 @@ class Prongs(HeadStyle):
         )
         coil = Wrap("coil", 3, Bundle(((0.0, 0.0),), d / 2), fine.profile, facts.radius_mm, 0.0, start=(0.0, 9.0), host="a crossing wire")
         if self.curl_mm:
-            moves: list[tuple[str, Move]] = [("lead", Lead("to the curl", tail.at, bind_at)), ("bind", bind)]
+            moves: list[tuple[str, Move]] = [("lead", Lead("to the curl", tail.at, bind.begins)), ("bind", bind)]
             here = bind.ends
         else:
             moves, here = [], tail.at
