@@ -53,7 +53,7 @@ def wound(wire: str, band: dict[str, Any], head: dict[str, Any], wraps: int) -> 
 )
 def test_beads_and_nests(form: float, document: dict[str, Any], expected: float, off: float) -> None:
     made = made_at(form, document)
-    assert net(made, "band") == pytest.approx(expected, rel=0.024)
+    assert net(made, "band") == pytest.approx(expected, rel=0.005)
     assert made.finished_mm == pytest.approx(off, abs=0.03)
 
 
@@ -82,7 +82,7 @@ def test_a_nest_alone() -> None:
 )
 def test_weaves(program: str, wires: int, d: float, w: float, folded: bool, cycle: float, per_mm: float) -> None:
     weave = Weave(read_program(program, wires, "band.program"), wires, d, w, w, 1.0, folded)
-    assert weave.wire_per_cycle_mm == pytest.approx(cycle, abs=0.02)
+    assert weave.wire_per_cycle_mm == pytest.approx(cycle, abs=0.03)
     assert weave.wire_per_cycle_mm / weave.cycle_mm == pytest.approx(per_mm, rel=0.006)
     drawn = sum(length_mm(weave.half_points(k)) for k in (0, 1)) if folded else length_mm(weave.cycle_points())
     assert drawn == pytest.approx(weave.wire_per_cycle_mm, rel=0.016)

@@ -92,9 +92,14 @@ def _cut(piece: Piece, sizing: Sizing, *, extra_mm: float) -> Cut:
         z=Number(z, 2),
         sigma=Thickness(sigma),
     )
-    held = Placed(f"{piece.id}.hold", to_hold("hold", tail), fate=Fate.HELD)
-    over = Placed(f"{piece.id}.spare", Spare("spare", spare, why), fate=Fate.SPARE)
-    moves = [over, *([held] if drawn[0] and tail else []), *piece.moves, *([held] if drawn[1] and tail else []), over]
+    over, held = Spare("spare", spare, why), to_hold("hold", tail)
+    moves = [Placed(f"{piece.id}.first.spare", over, fate=Fate.SPARE)]
+    if drawn[0] and tail:
+        moves.append(Placed(f"{piece.id}.first.hold", held, fate=Fate.HELD))
+    moves += piece.moves
+    if drawn[1] and tail:
+        moves.append(Placed(f"{piece.id}.last.hold", held, fate=Fate.HELD))
+    moves.append(Placed(f"{piece.id}.last.spare", over, fate=Fate.SPARE))
     risks: dict[float, float] = {}
     for risk in OTHER_RISKS:
         risks.setdefault(round(_rounded(base + standard_deviations(risk) * sigma + extra_mm, piece, sizing.tape), 3), risk)

@@ -157,7 +157,8 @@ def walk(way: Iterable[Leg], lay: Lay, slack: float) -> tuple[list[Point3], floa
             along += step * leg.advance
         elif leg.from_wire != leg.to_wire:
             start, end = lay.z_mm(leg.from_wire), lay.z_mm(leg.to_wire)
-            height = (-r if leg.under else r) * (1 + slack)
+            # Under them the mandrel presses it flat.
+            height = -r if leg.under else r * (1 + slack)
             points.append((along + step * leg.lean[0], start + (end - start) / 3, height))
             points.append((along + step * leg.lean[1], end + (start - end) / 3, height))
     return points, along

@@ -60,7 +60,7 @@ class Twist(Move):
         turn = self.phase_rad + self.hand_of * 2 * math.pi * self.along_mm * share / self.cord.lay_mm
         out = self.cord.helix_mm * math.cos(turn) * self.flat
         angle = self.from_rad + self.along_mm * share / self.radius_mm
-        return on_circle(self.radius_mm + out, angle, self.cord.helix_mm * math.sin(turn))
+        return on_circle(self.radius_mm + out, angle, self.cord.helix_mm * math.sin(turn) * (2 - self.flat))
 
     def path(self) -> list[Point3]:
         steps = max(8, math.ceil(self.along_mm / self.cord.lay_mm * _PER_LAY))

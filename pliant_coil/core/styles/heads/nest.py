@@ -86,7 +86,10 @@ class NestHead(HeadStyle):
             )
         seat = seat_on(form.diameter_mm, band, wires, self.bead, stand_mm(band, wires, self.bead))
         check_reach(seat, self.bead)
-        return Opening(foot_rad=seat.bends_rad, shoulder_rad=seat.shoulder_rad, across=True, facts=_Facts(seat, standing(seat, self.bead)))
+        # Bound first, the band leaves the place beside the leg to the wraps that anchor the long tail.
+        anchored = self.anchor_wraps * seat.wire_mm / (form.diameter_mm / 2) if one else 0.0
+        facts = _Facts(seat, standing(seat, self.bead))
+        return Opening(foot_rad=seat.bends_rad, shoulder_rad=seat.shoulder_rad + anchored, across=True, facts=facts)
 
     def _angles(self, bead: StandingBead) -> tuple[float, float]:
         top = math.asin(min(1.0, self.bead.hole_mm / 2 / bead.reach_mm)) if self.cover == "hole" else -math.radians(10)
@@ -128,12 +131,12 @@ class NestHead(HeadStyle):
     def _anchored(self, band: FormedBand, seat: Seat, end: End) -> tuple[tuple[Placed, ...], End, Ledger]:
         """The long tail down its leg, under the band and round it, before it goes into the nest."""
         ledger = band.ledger
-        from_rad = max(seat.shoulder_rad, ledger.right.free_rad)
+        from_rad = seat.shoulder_rad
         wrap = wrap_at(band, end.wire, max(self.anchor_wraps, 0.5), from_rad, edge=-1, turned=False, label="anchor")
         down = Placed("long.down", Lead("down", end.at, wrap.begins))
         if not self.anchor_wraps:
             return (down,), replace(end, at=wrap.begins), ledger
-        free = from_rad + wrap.advance_mm / (band.inside_mm / 2)
+        free = max(from_rad + wrap.advance_mm / (band.inside_mm / 2), ledger.right.free_rad)
         return (down, Placed("long.anchor", wrap)), replace(end, at=wrap.ends), ledger.wrapped("right", self.anchor_wraps, free)
 
     def _nested(self, band: FormedBand, facts: _Facts, end: End, turns: float, ledger: Ledger) -> tuple[tuple[Placed, ...], End]:
