@@ -21,8 +21,9 @@ from pliant_coil.core.words.refusal import Refusal
 from pliant_coil.core.words.say import Reader
 from tests.core.recipes import AMBER_MEADOW, makeable
 
-_FLATTENED = {"twist": 0.016}
-"""A tapped cord is drawn as flat as it is; its wire is what it was before."""
+_CLOSED_FORM = {"twist": 0.01, "prong": 0.01, "bundled": 0.015}
+"""Where closed form and path may differ by more than half a per cent: a tapped cord is drawn as flat as it is; a prong's run slopes with
+the band, its bends are reckoned square; outer strands of a bundle sway round the binder."""
 
 
 def planned(document: dict[str, Any], **changes: Any) -> Plan:
@@ -78,8 +79,9 @@ def test_paths_are_as_long_as_their_moves_and_strips_have_no_gaps(document: dict
             if placed.move.kind in ("fold", "weave") or not path:
                 # Weaves that change base wires are drawn with slack: within 1.6 %, tested beside their check values.
                 continue
+            slack = _CLOSED_FORM.get(placed.move.kind, _CLOSED_FORM.get(document["band"]["style"], 0.005))
             along = sum(math.dist(a, b) for a, b in pairwise(path))
-            assert along == pytest.approx(placed.laid_mm, rel=0.005, abs=0.03), placed.id
+            assert along == pytest.approx(placed.laid_mm, rel=slack, abs=0.03), placed.id
     told = planned(document)
     for wire in told.wires:
         at = 0.0

@@ -17,6 +17,8 @@ LEAN, SLIGHT = 0.25, 0.1
 """How far wraps lean, in wraps: those that don't advance by a quarter, the others a little on their middle third."""
 SLACK = 0.075
 """How far a wrap stands off between two base wires, over the loop's radius: fine wire is never quite taut there."""
+UNDER = 0.3
+"""So much of it below: there the mandrel presses it flat."""
 _PART_DEG = 30
 
 
@@ -158,7 +160,7 @@ def walk(way: Iterable[Leg], lay: Lay, slack: float) -> tuple[list[Point3], floa
         elif leg.from_wire != leg.to_wire:
             start, end = lay.z_mm(leg.from_wire), lay.z_mm(leg.to_wire)
             # Under them the mandrel presses it flat.
-            height = -r if leg.under else r * (1 + slack)
+            height = -r * (1 + UNDER * slack) if leg.under else r * (1 + slack)
             points.append((along + step * leg.lean[0], start + (end - start) / 3, height))
             points.append((along + step * leg.lean[1], end + (start - end) / 3, height))
     return points, along
@@ -185,20 +187,21 @@ def halves_points(lay: Lay) -> tuple[list[Point3], list[Point3]]:
     for k, g in enumerate(lay.groups):
         rest = lay.step_mm * sum(other.wraps for other in lay.groups if other is not g)
         points: list[Point3] = []
-        first, last = lay.z_mm(g.first), lay.z_mm(g.last)
+        outwards = -1 if k == 0 else 1
+        outer, inner = (lay.z_mm(w) for w in ((g.first, g.last) if k == 0 else (g.last, g.first)))
         at = before if k else 0.0
         start = 0.0
         for wrap in range(g.wraps):
-            advance = lay.step_mm + (rest if wrap == g.wraps - 1 else 0.0)
-            # The last wrap of a group leans past the other half's wraps on its way over.
             for part in range(13):
-                angle = math.pi + math.pi * part / 6
-                z = (first if part <= 3 or part >= 9 else last) + r * math.cos(angle)
+                # Each begins on its outer wire; there it goes on past the other half's wraps, where none of them lies.
+                before_first, after_last = (3 - part) / 6 if wrap == 0 else 0.0, (part - 9) / 6 if wrap == g.wraps - 1 else 0.0
+                along = start + lay.step_mm * part / 12 + rest * (max(0.0, after_last) - max(0.0, before_first))
+                # Under first, from the outer wire to the middle one; the second half is the first one's mirror image.
+                out, height = outwards * r * math.cos(math.pi * part / 6), -r * math.sin(math.pi * part / 6)
                 if part in (3, 9):
-                    points.append((start + advance * part / 12, z, r * math.sin(angle)))
-                    z = (last if part == 3 else first) + r * math.cos(angle)
-                points.append((start + advance * part / 12, z, r * math.sin(angle)))
-            start += advance
+                    points.append((along, (outer if part == 3 else inner) + out, height))
+                points.append((along, (inner if 3 <= part < 9 else outer) + out, height))
+            start += lay.step_mm
         found.append([(s + at, z, out) for s, z, out in points])
         before += lay.step_mm * g.wraps
     return found[0], found[1]

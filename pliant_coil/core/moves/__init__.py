@@ -1,6 +1,6 @@
 """What a wire can do. A wire is an ordered list of moves; every length, mark, step and drawing is read from it."""
 
-from pliant_coil.core.moves.arc import Arc, Turns
+from pliant_coil.core.moves.arc import Arc, Swaying, Turns
 from pliant_coil.core.moves.base import Cause, Counted, Move, Obstacle, SpaceCurve, on_circle
 from pliant_coil.core.moves.bend import Bend
 from pliant_coil.core.moves.bent import bent
@@ -54,6 +54,7 @@ __all__ = [
     "StandingBead",
     "Straight",
     "Strand",
+    "Swaying",
     "Through",
     "Turns",
     "Twist",

@@ -52,6 +52,30 @@ class Arc(Move):
 
 
 @dataclass(frozen=True)
+class Swaying(Arc):
+    """An arc that a strand sways beside: `aside` are angles from the top [rad] and how far it stands off there [mm], linear in between.
+
+    Its length is the arc's; swaying adds less than 1.5 % (docs/handbook.md).
+    """
+
+    aside: tuple[tuple[float, float], ...]
+    kind: ClassVar[str] = "arc"
+
+    def path(self) -> list[Point3]:
+        whole = steps_for(self.radius_mm, self.sweep_rad)
+        angles = {self.from_rad + self.sweep_rad * k / whole for k in range(whole + 1)} | {angle for angle, _ in self.aside}
+        return [on_circle(self.radius_mm, angle, self._aside_mm(angle)) for angle in sorted(angles, reverse=self.sweep_rad < 0)]
+
+    def _aside_mm(self, angle: float) -> float:
+        """How far it stands off at an angle."""
+        before = max((station for station in self.aside if station[0] <= angle), default=self.aside[0])
+        after = min((station for station in self.aside if station[0] >= angle), default=self.aside[-1])
+        if after[0] == before[0]:
+            return before[1]
+        return before[1] + (after[1] - before[1]) * (angle - before[0]) / (after[0] - before[0])
+
+
+@dataclass(frozen=True)
 class Turns(Arc):
     """`turns` times round, counted: the first may begin and the last may end beside the top."""
 

@@ -124,13 +124,19 @@ class Move(ABC):
             return self, None
         if self.counted is None:
             raise ValueError(f"a {self.kind} is done or not")
-        return self.with_count(done), replace(self._after(done), mark="")
+        return self._made(done), replace(self._after(done), mark="")
 
     def _counted(self, count: float) -> Self:
-        raise NotImplementedError
+        """With another count; counted moves say how."""
+        return self
+
+    def _made(self, done: float) -> Self:
+        """What is there after so many counts."""
+        return self.with_count(done)
 
     def _after(self, done: float) -> Self:
-        raise NotImplementedError
+        """What is left after so many counts; counted moves say how."""
+        return self
 
 
 @dataclass(frozen=True)

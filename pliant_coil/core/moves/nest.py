@@ -83,10 +83,11 @@ class Nest(Move):
 
     @cached_property
     def around_mm(self) -> float:
-        """Mean length of a turn without its climb (Simpson's rule over three heights)."""
-        bead = self.bead
-        middle = (self.from_rad + self.to_rad) / 2
-        return (bead.around_mm(self.from_rad) + 4 * bead.around_mm(middle) + bead.around_mm(self.to_rad)) / 6
+        """Mean length of a turn without its climb (Simpson's rule): low down, where the legs stand out, it changes fast."""
+        parts = 16 if self.bead.is_round else 4
+        climb = (self.to_rad - self.from_rad) / parts
+        weights = [1 if k in (0, parts) else 4 if k % 2 else 2 for k in range(parts + 1)]
+        return sum(weight * self.bead.around_mm(self.from_rad + climb * k) for k, weight in enumerate(weights)) / (3 * parts)
 
     @cached_property
     def length_mm(self) -> float:
@@ -144,6 +145,10 @@ class Nest(Move):
 
     def _counted(self, count: float) -> Self:
         return replace(self, turns=count)
+
+    def _made(self, done: float) -> Self:
+        # Stopped half-way it has only climbed so far; planned with other turns it climbs as high.
+        return replace(self, turns=done, to_rad=self.from_rad + (self.to_rad - self.from_rad) * done / self.turns)
 
     def _after(self, done: float) -> Self:
         # What is left climbs from where it stands; a half turn on, it begins at the other leg.

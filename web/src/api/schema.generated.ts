@@ -1523,7 +1523,7 @@ export interface components {
             school: ("geometry" | "at-size" | "half-up" | "one-up" | "two-up" | "down") | components["schemas"]["OwnStart"];
             /**
              * Room for a wide band
-             * @description Wide bands wear tighter: a quarter or half a US size more, when you want it.
+             * @description Wide bands wear tighter: a quarter or half a size more, when you want it.
              * @default none
              */
             room_for_width: ("none" | "quarter" | "half") | components["schemas"]["OwnRoom"];

@@ -12,7 +12,7 @@ from pydantic import Field
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.hulls import Bundle
 from pliant_coil.core.mechanics.program import LETTERS
-from pliant_coil.core.moves import Arc, Cause, Course, EndCare, Piece, Placed, Wrap, on_circle
+from pliant_coil.core.moves import Arc, Cause, Course, EndCare, Piece, Placed, Swaying, Wrap, on_circle
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import (
     BandStyle,
@@ -239,7 +239,7 @@ class Bundled(BandStyle):
         binder = self._binder(bound)
         pieces = [self._square(bound, k, wires) for k in range(self.strands)]
         pieces.append(Piece("bind.1", "bind", wires["bind"], tuple(binder)))
-        width = bound.rows[-1] - bound.rows[0] + bound.base.width_mm + 2 * bound.bind.height_mm
+        width = self.strands * bound.base.width_mm + 2 * bound.bind.height_mm
         return FormedBand(
             form=form,
             pieces=tuple(pieces),
@@ -261,11 +261,22 @@ class Bundled(BandStyle):
     def _square(self, bound: Bound, k: int, wires: Wires) -> Piece:
         """One strand: round from the bare place to itself, and over it with both ends."""
         half = bound.lap_mm / 2 / bound.middle_mm
-        z = bound.rows[k]
-        arc = Arc("bound", bound.middle_mm, half, 2 * math.pi - 2 * half, z, z, mark="middle", mark_share=0.5, host="the mandrel")
+        z = (k - (self.strands - 1) / 2) * bound.base.width_mm
+        arc = Swaying(
+            "bound",
+            bound.middle_mm,
+            half,
+            2 * math.pi - 2 * half,
+            z,
+            z,
+            self._sways(bound, k, half),
+            mark="middle",
+            mark_share=0.5,
+            host="the mandrel",
+        )
         under = Arc("join, below", bound.middle_mm, half, -2 * half, z, z)
         up = bound.base.height_mm if self.joined == "stacked" else 0.0
-        aside = 0.0 if self.joined == "stacked" else (bound.rows[-1] - bound.rows[0] + bound.base.width_mm)
+        aside = 0.0 if self.joined == "stacked" else self.strands * bound.base.width_mm
         points: list[Point3] = []
         steps = 12
         for step in range(steps + 1):
@@ -277,18 +288,34 @@ class Bundled(BandStyle):
         moves = (Placed(f"{name}.under", under, backwards=True), Placed(f"{name}.arc", arc), Placed(f"{name}.over", over))
         return Piece(name, "base", wires["base"], moves, ends=(EndCare.CUT, EndCare.CUT))
 
+    def _sways(self, bound: Bound, k: int, half: float) -> tuple[tuple[float, float], ...]:
+        """Where a strand lies along the finger: against its neighbours where all are bound, off them where the binder goes between."""
+        tight, splayed = (k - (self.strands - 1) / 2) * bound.base.width_mm, bound.rows[k]
+        at, found = half, [(half, tight)]
+        for _, run in self._clockwise(bound.rhythm):
+            z = splayed if run.inner else tight
+            end = at + run.coils * bound.pitch_rad
+            comes = min(1.0, run.coils / 2) * bound.pitch_rad
+            found += [(at + comes, z), (end - comes, z)]
+            at = end
+        return (*found, (2 * math.pi - half, tight))
+
+    @staticmethod
+    def _clockwise(rhythm: Rhythm) -> list[tuple[str, Run]]:
+        """The runs by name, from the bare place's right side round to its left."""
+        runs = [(f"right.{k + 1}", run) for k, run in reversed(list(enumerate(rhythm.side)))]
+        if rhythm.middle:
+            runs.append(("middle", rhythm.middle))
+        return [*runs, *((f"left.{k + 1}", run) for k, run in enumerate(rhythm.side))]
+
     def _binder(self, bound: Bound) -> list[Placed]:
         """Clockwise from the join: half the join's coils, the right side's runs, the middle, the left side's, the rest of the join."""
         found = []
         rhythm = bound.rhythm
         half = bound.lap_mm / 2 / bound.middle_mm
-        runs: list[tuple[str, Run]] = [(f"right.{k + 1}", run) for k, run in reversed(list(enumerate(rhythm.side)))]
-        if rhythm.middle:
-            runs.append(("middle", rhythm.middle))
-        runs += [(f"left.{k + 1}", run) for k, run in enumerate(rhythm.side)]
         at = half
         middle_marked = False
-        for name, run in runs:
+        for name, run in self._clockwise(rhythm):
             marked = name == "middle" or (not rhythm.middle and name == "left.1")
             wrap = Wrap(
                 run.words.split(" ")[1],
