@@ -9,6 +9,7 @@ from fastapi.testclient import TestClient
 from pliant_coil.store.database import Sessions
 from pliant_coil.web_api.app import create_app
 from pliant_coil.web_api.settings import Settings
+from tests.database import database_url, engine, sessions
 
 
 @pytest.fixture
@@ -21,3 +22,6 @@ def client(app: FastAPI) -> Iterator[TestClient]:
     # What a user would see, not what a debugger would.
     with TestClient(app, raise_server_exceptions=False) as client:
         yield client
+
+
+__all__ = ["database_url", "engine", "sessions"]

@@ -1,5 +1,7 @@
 """The published OpenAPI: held to by the server under invented requests."""
 
+from typing import Any
+
 import pytest
 import schemathesis
 from fastapi import FastAPI
@@ -33,7 +35,7 @@ def test_invented_requests_get_what_the_contract_promises(app: FastAPI, path: st
 
     @settings(max_examples=15, deadline=None, derandomize=True, database=None, suppress_health_check=list(HealthCheck))
     @given(case=operation.as_strategy(generation_mode=mode))
-    def call(case: schemathesis.Case) -> None:
+    def call(case: schemathesis.Case[Any]) -> None:
         case.call_and_validate(checks=CHECKS)
 
     call()

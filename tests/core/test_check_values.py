@@ -240,13 +240,30 @@ def test_frames(outline: dict[str, Any], d: float, span: float, half: float) -> 
     assert (frame.span_mm, frame.half_mm) == pytest.approx((span, half), abs=0.02)
 
 
+NAMED = {
+    "turned": (0.045, "tails lead past beads and down legs as they lie"),
+    "crossed": (0.045, "tails come over the top to the edge that they wrap"),
+    "stacked": (0.035, "coils are wound small and pushed up the taper; kerfs don't count"),
+    "open": (0.035, "eyes stand beyond the overlap; a ring is as wide as its wire"),
+    "bundled": (0.035, "strands lie over each other at the join; coils touch inside"),
+    "twisted": (0.045, "tapping takes springback away"),
+}
+"""What has changed of rings of version 1, by how much of the wire at most, and why. Ends that are trimmed or held count no more as wire in
+the ring: of woven and braided bands only the fine wire, or the size, can be compared."""
+
+
 @pytest.mark.parametrize("path", sorted(Path("tests/fixtures/version-1").glob("*.json")), ids=lambda p: p.stem)
-def test_rings_of_version_1_open_and_plan(path: Path) -> None:
-    """Sizes and lengths stay as they were, but for what was found wrong since: room for width, tails past beads, marks of woven bands, joins, coats."""
+def test_rings_of_version_1_open_and_plan_as_they_did(path: Path) -> None:
     kept = json.loads(path.read_text("utf-8"))
-    style = kept["ring"]["band"]["style"]
+    style, before = kept["ring"]["band"]["style"], kept["version_1"]
     told = plan(read_ring(kept["ring"]))
-    assert told.sentence and told.steps and all(w.net_mm > 0 for w in told.wires)
-    if style in ("turned", "crossed") and not kept["ring"].get("sizing", {}).get("school"):
-        before, now = kept["version_1"]["net_mm"][0], told.wires[0].net_mm
-        assert now == pytest.approx(before, rel=0.16)
+    base = [(w, net) for w, net, role in zip(told.wires, before["net_mm"], before["roles"], strict=False) if w.role == role != "bind"]
+    assert base
+    if style in NAMED:
+        for wire, net in base:
+            assert wire.net_mm == pytest.approx(net, rel=NAMED[style][0])
+    assert all(wire.net_mm <= 1.06 * net for wire, net in base)
+    if "school" not in kept["ring"].get("sizing", {}) and style in ("turned", "crossed"):
+        # Within a tenth of a millimetre the same mark on the mandrel, and the same ring off it.
+        assert told.start.inside_diameter_mm == pytest.approx(before["start_mm"], abs=0.1)
+        assert told.finished.inside_diameter_mm == pytest.approx(told.aim.inside_diameter_mm, abs=0.005)

@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from pliant_coil.core.trade.measures import mixed_number, round_up, tidy
 from pliant_coil.core.words.figures import fraction_text, times_words
-from pliant_coil.core.words.refusal import Fault, Refusal
+from pliant_coil.core.words.refusal import Refusal, fault
 
 
 @pytest.mark.parametrize(
@@ -55,6 +55,6 @@ def test_counts_in_words() -> None:
 
 
 def test_a_refusal_says_field_reason_and_what_would_do() -> None:
-    refusal = Refusal(Fault("size", "is odd", "even ones"), Fault("", "no good"))
+    refusal = Refusal(fault("size", "is odd", "even ones"), fault("", "no good"))
     assert str(refusal) == "size: is odd (even ones); no good"
     assert [f.field for f in refusal.at("finger").faults] == ["finger.size", "finger"]

@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from pliant_coil.core.trade.sizes import SYSTEMS, between_finger_and_knuckle, nearest_mark, read_size
+from pliant_coil.core.trade.sizes import SYSTEMS, SizeSystem, between_finger_and_knuckle, nearest_mark, read_size
 from pliant_coil.core.words.refusal import Refusal
 from pliant_coil.core.words.say import Reader, write
 
@@ -39,7 +39,7 @@ def test_refuses_with_what_would_do(text: str, accepted: str) -> None:
 
 
 @given(system=st.sampled_from(list(SYSTEMS.values())), share=st.floats(0, 1))
-def test_every_mark_reads_back_as_itself(system: object, share: float) -> None:
+def test_every_mark_reads_back_as_itself(system: SizeSystem, share: float) -> None:
     steps = (system.highest - system.lowest) / system.mark_step
     number = system.lowest + round(share * steps) * system.mark_step
     text = f"{system.code} {system.label(number)}"
@@ -47,7 +47,7 @@ def test_every_mark_reads_back_as_itself(system: object, share: float) -> None:
 
 
 @given(diameter=st.floats(12, 24), system=st.sampled_from(list(SYSTEMS.values())))
-def test_mark_and_remainder_give_back_the_size(diameter: float, system: object) -> None:
+def test_mark_and_remainder_give_back_the_size(diameter: float, system: SizeSystem) -> None:
     mark = nearest_mark(diameter, system)
     if mark.label is None:
         assert system.to_number(diameter) < system.lowest

@@ -96,7 +96,7 @@ def test_woven_wires_dont_pass_through_each_other(program: str, start: str) -> N
         least = 0.68 if base_wires(program) == 4 else 0.84
         assert distances[np.abs(rows - columns) > apart].min() >= least * 0.4
     if len(fine) == 2:
-        assert cdist(*fine).min() >= 0.84 * 0.4
+        assert cdist(fine[0], fine[1]).min() >= 0.84 * 0.4
 
 
 def test_the_weave_can_go_either_way() -> None:

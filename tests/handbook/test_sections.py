@@ -1,6 +1,7 @@
 """Sections and the loops round them, by another road: `shapely` areas and buffers, numeric integration."""
 
 import math
+from collections.abc import Callable
 
 import numpy as np
 import pytest
@@ -28,7 +29,7 @@ def width_at(profile: Profile, y: float) -> float:
 def test_area_centroid_and_moments_by_integration(profile: Profile) -> None:
     h = profile.height_mm
 
-    def over(f: object) -> float:
+    def over(f: Callable[[float], float]) -> float:
         return float(integrate.quad(f, 0, h, limit=200)[0])
 
     area = over(lambda y: width_at(profile, y))

@@ -7,6 +7,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from pliant_coil.store.database import Sessions
+from tests.database import database_url, engine, sessions
 from tools.chromium import LAUNCH
 from tools.serving import served
 
@@ -36,3 +37,6 @@ def plan(page: Page, server: str, sessions: Sessions) -> Page:
     page.goto(f"{server}/plan")
     expect(page.get_by_test_id("cut")).to_be_visible()
     return page
+
+
+__all__ = ["database_url", "engine", "sessions"]
