@@ -6,17 +6,21 @@ from dataclasses import dataclass
 from datetime import datetime
 from uuid import UUID
 
+from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
 from pliant_coil.core.making.ring import make_ring
 from pliant_coil.core.plan.build import sentence_text
 from pliant_coil.core.ring_file.document import RingFile, read_ring
+from pliant_coil.core.trade.measures import plain_fractions
+from pliant_coil.core.words.refusal import refuse
 from pliant_coil.services.scope import NotFound, in_workshop
 from pliant_coil.store import rings as store
 from pliant_coil.store.database import Sessions
 from pliant_coil.store.models import Ring
 
 UNTITLED = "Untitled ring"
+MOST_WORDS = 8
 
 
 @dataclass(frozen=True)
@@ -56,18 +60,31 @@ class Rings:
     def _work(self) -> AbstractContextManager[tuple[Session, UUID]]:
         return in_workshop(self._sessions, self._slug)
 
-    def page(self, search: str, limit: int, offset: int) -> RingPage:
-        """Saved rings, the last changed first."""
+    def page(self, search: str, limit: int, offset: int, deleted: bool = False) -> RingPage:
+        """Saved rings, or deleted ones, the last changed first. Raises `Refusal` for more words than a search takes."""
+        # Fractions are kept as they are typed: a search for what the screen shows finds them too.
+        words = plain_fractions(search).split()
+        if len(words) > MOST_WORDS:
+            refuse("q", f"a search of {len(words)} words takes too long", f"up to {MOST_WORDS} words")
         with self._work() as (session, workshop_id):
-            return RingPage(*store.page(session, workshop_id, search, limit, offset))
+            return RingPage(*store.page(session, workshop_id, words, limit, offset, deleted))
 
-    def create(self, file: RingFile) -> KeptRing:
-        """Save a new ring. Raises `Refusal` for one that can't be made."""
+    def create(self, file: RingFile, key: UUID | None = None) -> KeptRing:
+        """Save a new ring. Sent again under the same `key`, the ring that was saved then. Raises `Refusal` for one that can't be made."""
         file = _titled(file)
         columns = columns_of(file)
-        with self._work() as (session, workshop_id):
-            ring = store.add(session, workshop_id, columns, document_of(file))
-            return _kept(ring, file)
+        try:
+            with self._work() as (session, workshop_id):
+                saved = store.saved_as(session, workshop_id, key) if key else None
+                return (
+                    _with_file(session, saved, None)
+                    if saved
+                    else _kept(store.add(session, workshop_id, columns, document_of(file), key), file)
+                )
+        except IntegrityError:
+            # Both came at once: the other one saved it.
+            with self._work() as (session, workshop_id):
+                return _with_file(session, _found(store.saved_as(session, workshop_id, key) if key else None), None)
 
     def read(self, ring_id: UUID, number: int | None = None) -> KeptRing:
         """A ring with its newest file, or an older one."""

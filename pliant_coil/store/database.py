@@ -8,12 +8,21 @@ from sqlalchemy import Engine, create_engine
 from sqlalchemy.orm import Session, sessionmaker
 
 Sessions = sessionmaker[Session]
+LONGEST_STATEMENT_MS = 5_000
+"""What a statement may take before the server gives it up."""
 
 
 def connect(url: str) -> Engine:
     """An engine for `url` (postgresql://…); a connection that died is noticed and replaced."""
     url = url.replace("postgresql://", "postgresql+psycopg://", 1).replace("postgres://", "postgresql+psycopg://", 1)
-    return create_engine(url, pool_pre_ping=True, pool_size=5, max_overflow=10, pool_timeout=5, connect_args={"connect_timeout": 3})
+    return create_engine(
+        url,
+        pool_pre_ping=True,
+        pool_size=5,
+        max_overflow=10,
+        pool_timeout=5,
+        connect_args={"connect_timeout": 3, "options": f"-c statement_timeout={LONGEST_STATEMENT_MS}"},
+    )
 
 
 def sessions_of(engine: Engine) -> Sessions:

@@ -42,6 +42,7 @@ class Ring(Base):
     __table_args__ = (
         Index("ix_ring_workshop_recent", "workshop_id", "updated_at"),
         CheckConstraint("revision >= 1", name="revision_counts_from_one"),
+        UniqueConstraint("workshop_id", "saved_as"),
     )
 
     id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
@@ -56,6 +57,8 @@ class Ring(Base):
     created_at: Mapped[datetime] = mapped_column(server_default=func.now())
     updated_at: Mapped[datetime] = mapped_column(server_default=func.now())
     deleted_at: Mapped[datetime | None]
+    saved_as: Mapped[UUID | None]
+    """What the sender called this ring when it was new: sent again, it is found, not saved twice."""
 
 
 class RingRevision(Base):

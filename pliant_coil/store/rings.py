@@ -40,10 +40,13 @@ def revisions(session: Session, ring: Ring) -> list[RingRevision]:
     return list(session.scalars(select(RingRevision).where(RingRevision.ring_id == ring.id).order_by(RingRevision.number.desc())))
 
 
-def page(session: Session, workshop_id: UUID, search: str, limit: int, offset: int) -> tuple[list[Ring], int]:
-    """Rings with all words of `search` in title, styles or sentence, the last changed first; and how many there are."""
-    conditions: list[ColumnElement[bool]] = [Ring.workshop_id == workshop_id, Ring.deleted_at.is_(None)]
-    for word in search.split():
+def page(session: Session, workshop_id: UUID, words: list[str], limit: int, offset: int, deleted: bool) -> tuple[list[Ring], int]:
+    """Rings, or deleted ones, with all `words` in title, styles or sentence, the last changed first; and how many there are."""
+    conditions: list[ColumnElement[bool]] = [
+        Ring.workshop_id == workshop_id,
+        Ring.deleted_at.is_not(None) if deleted else Ring.deleted_at.is_(None),
+    ]
+    for word in words:
         conditions.append(
             or_(*(column.icontains(word, autoescape=True) for column in (Ring.title, Ring.sentence, Ring.band_style, Ring.head_style)))
         )
@@ -52,9 +55,14 @@ def page(session: Session, workshop_id: UUID, search: str, limit: int, offset: i
     return list(session.scalars(query)), total
 
 
-def add(session: Session, workshop_id: UUID, columns: RingColumns, file: dict[str, Any]) -> Ring:
-    """A new ring with its first revision."""
-    ring = Ring(workshop_id=workshop_id, revision=1, deleted_at=None)
+def saved_as(session: Session, workshop_id: UUID, key: UUID) -> Ring | None:
+    """The ring that was saved under a sender's key."""
+    return session.scalar(select(Ring).where(Ring.workshop_id == workshop_id, Ring.saved_as == key))
+
+
+def add(session: Session, workshop_id: UUID, columns: RingColumns, file: dict[str, Any], key: UUID | None = None) -> Ring:
+    """A new ring with its first revision, under the sender's own key if there is one."""
+    ring = Ring(workshop_id=workshop_id, revision=1, deleted_at=None, saved_as=key)
     _fill(ring, columns)
     session.add(ring)
     session.flush()

@@ -11,6 +11,7 @@ from pliant_coil.services.rings import Rings
 from pliant_coil.services.weave_programs import WeavePrograms
 from pliant_coil.store.database import connect, sessions_of
 from pliant_coil.web_api import front_end, problems
+from pliant_coil.web_api.door import Door
 from pliant_coil.web_api.logs import RequestLog, configure_logs
 from pliant_coil.web_api.routes import plan, rings, server, sizes, styles, weave_programs
 from pliant_coil.web_api.settings import Settings
@@ -45,6 +46,7 @@ def create_app(settings: Settings | None = None) -> FastAPI:
     app.state.weave_programs = WeavePrograms(sessions, settings.workshop)
     app.add_middleware(GZipMiddleware, minimum_size=_WORTH_COMPRESSING, compresslevel=5)
     app.add_middleware(RequestLog)
+    app.add_middleware(Door, hosts=settings.hosts)
     problems.install(app)
     for part in (plan, sizes, styles, rings, weave_programs, server):
         app.include_router(part.router, prefix="/api")

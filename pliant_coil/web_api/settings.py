@@ -9,10 +9,11 @@ from pliant_coil.services.workshop import DEMO_SLUG
 
 
 class Settings(BaseSettings):
-    """DATABASE_URL, WORKSHOP and the folder with the built front end."""
+    """DATABASE_URL, WORKSHOP, the folder with the built front end, and the names that the server is known by (PLIANT_COIL_HOSTS, JSON)."""
 
     model_config = SettingsConfigDict(extra="ignore")
 
     database_url: str = Field("postgresql://127.0.0.1/pliant_coil")
     workshop: str = Field(DEMO_SLUG)
+    hosts: list[str] = Field(["127.0.0.1", "localhost", "[::1]"], validation_alias="PLIANT_COIL_HOSTS")
     front_end: Path = Field(Path(__file__).parents[2] / "web" / "dist", validation_alias="PLIANT_COIL_FRONT_END")

@@ -14,13 +14,16 @@ from tests.database import database_url, engine, sessions
 
 @pytest.fixture
 def app(database_url: str, sessions: Sessions) -> FastAPI:
-    return create_app(Settings(database_url=database_url))
+    settings = Settings(database_url=database_url)
+    # The name under which tools that call an application without a network call it.
+    settings.hosts = [*settings.hosts, "testserver"]
+    return create_app(settings)
 
 
 @pytest.fixture
 def client(app: FastAPI) -> Iterator[TestClient]:
     # What a user would see, not what a debugger would.
-    with TestClient(app, raise_server_exceptions=False) as client:
+    with TestClient(app, base_url="http://127.0.0.1", raise_server_exceptions=False) as client:
         yield client
 
 

@@ -74,7 +74,7 @@ def test_bad_lists_are_refused(client: TestClient, query: dict[str, Any]) -> Non
 
 def test_without_the_database_it_plans_and_says_so() -> None:
     app = create_app(Settings(database_url="postgresql://nobody@127.0.0.1:1/nothing"))
-    with TestClient(app, raise_server_exceptions=False) as client:
+    with TestClient(app, base_url="http://127.0.0.1", raise_server_exceptions=False) as client:
         health = client.get("/api/health")
         assert (health.status_code, health.json()["database"]) == (503, False)
         refused = client.post("/api/rings", json=AMBER_MEADOW)
@@ -87,3 +87,42 @@ def test_health_and_unknown_addresses(client: TestClient) -> None:
     assert client.get("/api/health").json() == {"status": "ok", "database": True}
     assert client.get("/api/nothing").status_code == 404
     assert client.get("/api/workshop").json() == {"name": "Fernhill Bench"}
+
+
+def test_a_ring_sent_twice_is_saved_once(client: TestClient) -> None:
+    """An answer was lost on the way: the same key finds the ring that was saved, whatever stands in it by now."""
+    key = {"idempotency-key": "6f1c7b1e-5a52-4c3c-9b70-0c9f4b6a1d11"}
+    first = client.post("/api/rings", json={"title": "Once"}, headers=key)
+    again = client.post("/api/rings", json={"title": "Once"}, headers=key)
+    other = client.post("/api/rings", json={"title": "Once"}, headers={"idempotency-key": "6f1c7b1e-5a52-4c3c-9b70-0c9f4b6a1d12"})
+    assert first.json()["id"] == again.json()["id"] != other.json()["id"]
+    assert client.get("/api/rings").json()["total"] == 2
+
+
+def test_deleted_rings_are_listed_and_taken_back(client: TestClient) -> None:
+    ring = client.post("/api/rings", json={"title": "Away"}).json()["id"]
+    client.delete(f"/api/rings/{ring}")
+    assert client.get("/api/rings").json()["total"] == 0
+    assert [r["id"] for r in client.get("/api/rings", params={"deleted": True}).json()["rings"]] == [ring]
+    client.post(f"/api/rings/{ring}/restore")
+    assert client.get("/api/rings", params={"deleted": True}).json()["total"] == 0
+
+
+def test_a_search_finds_fractions_as_they_are_shown_and_takes_eight_words(client: TestClient) -> None:
+    client.post("/api/rings", json={"title": "Half", "finger": {"size": "US 6 1/2"}})
+    assert client.get("/api/rings", params={"q": "6½"}).json()["total"] == 1
+    refused = client.get("/api/rings", params={"q": "a b c d e f g h i"})
+    assert refused.status_code == 422 and refused.json()["errors"][0]["field"] == "q"
+
+
+def test_other_hosts_names_and_other_pages_writes_are_refused(client: TestClient) -> None:
+    """A page of somebody else's, under a name of theirs that leads to this machine, reads and changes nothing."""
+    assert client.get("/api/rings", headers={"host": "rings.example"}).status_code == 403
+    elsewhere = {"origin": "http://rings.example"}
+    assert client.post("/api/rings", json={"title": "Theirs"}, headers=elsewhere).status_code == 403
+    assert client.post("/api/rings", json={"title": "Ours"}, headers={"origin": "http://127.0.0.1"}).status_code == 201
+    told = client.get("/api/rings", headers=elsewhere)
+    assert told.json()["total"] == 1
+    assert "access-control-allow-origin" not in told.headers
+    assert told.headers["x-content-type-options"] == "nosniff"
+    assert "default-src 'self'" in told.headers["content-security-policy"]

@@ -19,7 +19,7 @@ def site(tmp_path: Path) -> Iterator[TestClient]:
     (tmp_path / "assets" / "app-1a2b.js").write_text("console.log('ring')")
     settings = Settings(database_url="postgresql://nobody@127.0.0.1:1/nothing")
     settings.front_end = tmp_path
-    with TestClient(create_app(settings), raise_server_exceptions=False) as client:
+    with TestClient(create_app(settings), base_url="http://127.0.0.1", raise_server_exceptions=False) as client:
         yield client
 
 
@@ -90,6 +90,6 @@ def test_a_mishap_is_logged_with_its_traceback_and_told_without(site: TestClient
 def test_without_a_built_front_end_the_api_serves_alone(tmp_path: Path) -> None:
     settings = Settings(database_url="postgresql://nobody@127.0.0.1:1/nothing")
     settings.front_end = tmp_path
-    with TestClient(create_app(settings)) as client:
+    with TestClient(create_app(settings), base_url="http://127.0.0.1") as client:
         assert client.get("/api/version").status_code == 200
         assert client.get("/").status_code == 404

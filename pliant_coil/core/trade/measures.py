@@ -18,6 +18,13 @@ _WORDS = {"AND A HALF": " 1/2", "AND A QUARTER": " 1/4", "AND THREE QUARTERS": "
 _MIXED = re.compile(r"(?:(\d{1,4}(?:[.,]\d{0,6})?|[.,]\d{1,6})(?=$|[\s-]))?(?:(?:^|(?<=[^\s])(?:\s+|-))(\d{1,3})\s*/\s*(\d{1,3}))?")
 
 
+def plain_fractions(text: str) -> str:
+    """`text` with fraction glyphs written out: `6½` as `6 1/2`."""
+    for glyph, fraction in _GLYPHS.items():
+        text = text.replace(glyph, f" {fraction}")
+    return text
+
+
 def tidy(text: str, field: str) -> str:
     """`text` in capitals with single spaces, fraction glyphs and words written as `1/2`.
 
@@ -27,9 +34,7 @@ def tidy(text: str, field: str) -> str:
         refuse(field, f"that is {len(text)} characters long", f"a measure of up to {LONGEST_TEXT} characters")
     # The fraction slash and the quotes come from phones' keyboards.
     tidied = text.replace("\u2044", "/").replace("″", '"').replace("”", '"').replace("’", "'")
-    for glyph, fraction in _GLYPHS.items():
-        tidied = tidied.replace(glyph, f" {fraction}")
-    tidied = tidied.upper()
+    tidied = plain_fractions(tidied).upper()
     for words, fraction in _WORDS.items():
         tidied = re.sub(rf"\b{words}\b", fraction, tidied)
     return re.sub(r"\s+", " ", tidied).strip()

@@ -4,7 +4,7 @@ import re
 from typing import Annotated
 from uuid import UUID
 
-from fastapi import APIRouter, Depends, Path, Query, Request, Response
+from fastapi import APIRouter, Depends, Header, Path, Query, Request, Response
 from fastapi.responses import JSONResponse
 
 from pliant_coil.core.ring_file.document import RingFile, Text
@@ -35,16 +35,17 @@ def list_rings(
     q: Annotated[Text, Query(max_length=200, description="Words in title, styles or sentence")] = "",
     limit: Annotated[int, Query(ge=1, le=100)] = 20,
     offset: Annotated[int, Query(ge=0, le=1_000_000)] = 0,
+    deleted: Annotated[bool, Query(description="Those that were deleted, to be taken back")] = False,
 ) -> RingList:
     """Saved rings, the last changed first."""
-    page = rings.page(q, limit, offset)
+    page = rings.page(q, limit, offset, deleted)
     return RingList(rings=[RingListed.model_validate(ring) for ring in page.rings], total=page.total)
 
 
 @router.post("", response_model_exclude_none=True, status_code=201, responses=REFUSED)
-def create(file: RingFile, rings: TheRings) -> RingTold:
-    """Save a new ring."""
-    return _told(rings.create(file))
+def create(file: RingFile, rings: TheRings, idempotency_key: Annotated[UUID | None, Header()] = None) -> RingTold:
+    """Save a new ring; sent again under the same key, it is saved once."""
+    return _told(rings.create(file, idempotency_key))
 
 
 @router.get("/{ring_id}", response_model_exclude_none=True, responses=MISSING | REFUSED)

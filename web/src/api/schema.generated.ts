@@ -139,7 +139,7 @@ export interface paths {
         put?: never;
         /**
          * Create
-         * @description Save a new ring.
+         * @description Save a new ring; sent again under the same key, it is saved once.
          */
         post: operations["create_api_rings_post"];
         delete?: never;
@@ -2382,6 +2382,8 @@ export interface operations {
                 q?: string;
                 limit?: number;
                 offset?: number;
+                /** @description Those that were deleted, to be taken back */
+                deleted?: boolean;
             };
             header?: never;
             path?: never;
@@ -2421,7 +2423,9 @@ export interface operations {
     create_api_rings_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                "idempotency-key"?: string | null;
+            };
             path?: never;
             cookie?: never;
         };

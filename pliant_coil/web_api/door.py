@@ -1,0 +1,71 @@
+"""Who may speak to the server, and what a page of it may do.
+
+Any page on the web can make a browser send requests to this machine, also through a host name of its own that points to the
+loopback. So a request is heard only under a name that is ours, and a write only from a page of ours.
+"""
+
+from collections.abc import Iterable
+from urllib.parse import urlsplit
+
+from starlette.datastructures import Headers, MutableHeaders
+from starlette.responses import JSONResponse
+from starlette.types import ASGIApp, Message, Receive, Scope, Send
+
+_READS = {"GET", "HEAD", "OPTIONS"}
+_POLICY = "; ".join(
+    (
+        "default-src 'self'",
+        # The styles of the interface's parts are made while it runs.
+        "style-src 'self' 'unsafe-inline'",
+        "img-src 'self' data: blob:",
+        "worker-src 'self' blob:",
+        "object-src 'none'",
+        "base-uri 'none'",
+        "form-action 'self'",
+        "frame-ancestors 'none'",
+    )
+)
+_HEADERS = {"x-content-type-options": "nosniff", "referrer-policy": "same-origin", "content-security-policy": _POLICY}
+
+
+class Door:
+    """Refuses other hosts' names and other pages' writes, and tells browsers what our pages may load."""
+
+    def __init__(self, app: ASGIApp, hosts: Iterable[str]) -> None:
+        self._app = app
+        self._hosts = frozenset(hosts)
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        """One request."""
+        if scope["type"] != "http":
+            await self._app(scope, receive, send)
+            return
+
+        async def with_headers(message: Message) -> None:
+            if message["type"] == "http.response.start":
+                headers = MutableHeaders(scope=message)
+                for name, value in _HEADERS.items():
+                    headers.setdefault(name, value)
+            await send(message)
+
+        reason = self._refused(scope)
+        if reason:
+            errors = [{"field": "", "reason": reason, "accepted": "the address that the start command shows"}]
+            await JSONResponse({"errors": errors}, 403)(scope, receive, with_headers)
+        else:
+            await self._app(scope, receive, with_headers)
+
+    def _refused(self, scope: Scope) -> str:
+        headers = Headers(scope=scope)
+        host = headers.get("host", "")
+        if _name(host) not in self._hosts:
+            return "this server isn't known by that name"
+        origin = headers.get("origin")
+        if scope["method"] not in _READS and origin is not None and urlsplit(origin).netloc != host:
+            return "another page can't change what is kept here"
+        return ""
+
+
+def _name(host: str) -> str:
+    """A host without its port; `[::1]` keeps its brackets."""
+    return host.rpartition(":")[0] if ":" in host and not host.endswith("]") else host
