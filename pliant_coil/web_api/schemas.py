@@ -1,7 +1,7 @@
 """What the API takes and gives, beside the ring file and the plan."""
 
 from datetime import datetime
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 from uuid import UUID
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -83,6 +83,13 @@ class RevisionTold(BaseModel):
 
     number: int
     created_at: datetime
+
+
+class Mishap(BaseModel):
+    """A screen that failed to draw, as the browser tells it."""
+
+    message: Annotated[str, Field(max_length=500)]
+    address: Annotated[str, Field(max_length=200)] = ""
 
 
 class SizeRead(BaseModel):

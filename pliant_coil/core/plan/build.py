@@ -18,7 +18,7 @@ from pliant_coil.core.styles.contract import Repeats, SizedBy
 from pliant_coil.core.styles.tasks import Task
 from pliant_coil.core.trade.mandrels import TAPER
 from pliant_coil.core.trade.sizes import SYSTEMS, US_STEP_MM, Size, SizeChange, nearest_mark
-from pliant_coil.core.words.figures import CutLength, Length, Number, inches_up
+from pliant_coil.core.words.figures import CutLength, Length, Number, Thickness, inches_up
 from pliant_coil.core.words.say import NOTHING, Reader, Say, listed, say, write
 
 
@@ -81,6 +81,8 @@ def size_in_all(inside_diameter_mm: float) -> model.Size:
         de=found["de"].label,
         exact={code: mark.text for code, mark in found.items()},
         said=say("{size}", size=Size(inside_diameter_mm)),
+        across=say("{mm}", mm=Thickness(inside_diameter_mm)),
+        around=say("{mm}", mm=Thickness(math.pi * inside_diameter_mm)),
     )
 
 
@@ -133,8 +135,10 @@ def _band(made: MadeRing) -> model.Band:
     return model.Band(
         strands=made.band.strands,
         width_mm=made.band.width_mm,
+        width=say("{width}", width=Length(made.band.width_mm)),
         thickness_mm=made.band.thickness_mm,
         height_mm=made.work.height_mm,
+        height=say("{height}", height=Length(made.work.height_mm)),
         mass_g=sum(piece.net_mm * piece.wire.grams_per_mm for piece in made.pieces),
         edges_differ_mm=made.band.width_mm * TAPER,
         sized_by=made.band.sized_by,

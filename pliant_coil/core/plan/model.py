@@ -53,6 +53,10 @@ class Size(Told):
     """Per system, as a hand finds it on the mandrel: `just past US 7 1/4`."""
     said: Text
     """In the reader's first system."""
+    across: Text
+    """Inside diameter in the reader's units."""
+    around: Text
+    """Inside circumference in the reader's units."""
 
 
 class Contribution(Told):
@@ -177,8 +181,10 @@ class Band(Told):
 
     strands: int
     width_mm: Mm
+    width: Text
     thickness_mm: Mm
     height_mm: Mm
+    height: Text
     """How high the head stands above the finger."""
     mass_g: Grams
     """Of all the wire that stays in the ring."""

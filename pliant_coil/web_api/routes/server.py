@@ -1,12 +1,21 @@
 """About the server itself."""
 
+import structlog
 from fastapi import APIRouter, Request, Response
 
 from pliant_coil import __version__
 from pliant_coil.services.workshop import database_answers, workshop_name
-from pliant_coil.web_api.schemas import Health, Version, WorkshopTold
+from pliant_coil.web_api.problems import REFUSED
+from pliant_coil.web_api.schemas import Health, Mishap, Version, WorkshopTold
 
 router = APIRouter(tags=["server"])
+_log = structlog.get_logger("mishaps")
+
+
+@router.post("/mishaps", status_code=204, responses=REFUSED)
+async def mishap(told: Mishap) -> None:
+    """A page failed to draw in somebody's browser: it is written into the log."""
+    _log.error("page", message=told.message, address=told.address)
 
 
 @router.get("/health", responses={503: {"model": Health}})

@@ -2,11 +2,11 @@
 
 from typing import Annotated
 
-from fastapi import APIRouter, Query
+from fastapi import APIRouter, Query, Response
 
 from pliant_coil.core.plan.build import size_in_all
 from pliant_coil.core.trade.sizes import SYSTEMS, between_finger_and_knuckle, read_size
-from pliant_coil.core.words.say import write
+from pliant_coil.core.words.say import Reader, write
 from pliant_coil.web_api.problems import REFUSED
 from pliant_coil.web_api.readers import TheReader
 from pliant_coil.web_api.schemas import SizeMark, SizeRead, SizeScale
@@ -14,22 +14,27 @@ from pliant_coil.web_api.schemas import SizeMark, SizeRead, SizeScale
 router = APIRouter(prefix="/sizes", tags=["sizes"])
 
 
-@router.get("", responses=REFUSED)
-async def read(text: str) -> SizeRead:
-    """Read a size as people type it."""
-    size = read_size(text, "text")
-    return SizeRead(system=size.system, size=size_in_all(size.inside_diameter_mm))
+def _answer(told: SizeRead, reader: Reader) -> Response:
+    return Response(told.model_dump_json(context={"reader": reader}), media_type="application/json")
 
 
-@router.get("/between", responses=REFUSED)
+@router.get("", response_model=SizeRead, responses=REFUSED)
+async def read(text: str, reader: TheReader) -> Response:
+    """Read a size as people type it. A bare number that the reader's systems know differently is asked about."""
+    size = read_size(text, "text", reader.systems)
+    return _answer(SizeRead(system=size.system, size=size_in_all(size.inside_diameter_mm)), reader)
+
+
+@router.get("/between", response_model=SizeRead, responses=REFUSED)
 async def between(
     around_finger_mm: Annotated[float, Query(gt=0, le=200)],
     around_knuckle_mm: Annotated[float, Query(gt=0, le=200)],
     reader: TheReader,
-) -> SizeRead:
+) -> Response:
     """Propose a size for a finger and its knuckle."""
     proposal = between_finger_and_knuckle(around_finger_mm, around_knuckle_mm)
-    return SizeRead(system="us", size=size_in_all(proposal.inside_diameter_mm), reason=write(proposal.reason, reader))
+    told = SizeRead(system="us", size=size_in_all(proposal.inside_diameter_mm), reason=write(proposal.reason, reader))
+    return _answer(told, reader)
 
 
 @router.get("/scales")

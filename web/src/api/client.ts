@@ -29,6 +29,9 @@ export class Refused extends Error {
   }
 }
 
+/** Whether the server couldn't be had at all, or says that it can't just now: worth asking again. */
+export const unreachable = (error: unknown) => error instanceof Refused && [0, 502, 503, 504].includes(error.status);
+
 /** The ring was saved from somewhere else meanwhile. */
 export class Conflicting extends Error {
   readonly current: RingTold;

@@ -1,5 +1,27 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { answer, api, type Draft, type RingFile } from './client';
+import { answer, api, unreachable, type Draft, type RingFile } from './client';
+
+/** Every key of what is kept of the server's answers. */
+export const keys = {
+  plan: (draft: Draft, reader: ReaderOf) => ['plan', draft, reader] as const,
+  size: (text: string, reader: ReaderOf) => ['size', text, reader] as const,
+  between: (finger: number, knuckle: number, reader: ReaderOf) => ['between', finger, knuckle, reader] as const,
+  scales: ['scales'] as const,
+  styles: ['styles'] as const,
+  workshop: ['workshop'] as const,
+  programs: ['weave-programs'] as const,
+  rings: ['rings'] as const,
+  ringPage: (search: string, page: number, deleted: boolean) => ['rings', search, page, deleted] as const,
+  ring: (id: string | undefined) => ['ring', id] as const,
+};
+
+const AGAIN_MS = 1500;
+/** Asked again until the server is there; a refusal is an answer. */
+const untilThere = {
+  retry: (_: number, error: Error) => unreachable(error),
+  retryDelay: AGAIN_MS,
+  networkMode: 'always',
+} as const;
 
 /** For whom the texts are written: units of length, and size systems with the first one first. */
 export interface ReaderOf {
@@ -13,33 +35,66 @@ const asFile = (draft: Draft) => draft as unknown as RingFile;
 /** The plan of what is being typed. The last one stays until the next is there; an older request is given up. */
 export const usePlan = (draft: Draft, reader: ReaderOf) =>
   useQuery({
-    queryKey: ['plan', draft, reader],
+    queryKey: keys.plan(draft, reader),
     queryFn: ({ signal }) =>
       answer(api.POST('/api/plan', { params: { query: { paths: true, ...reader } }, body: asFile(draft), signal })),
     placeholderData: keepPreviousData,
     staleTime: Infinity,
     gcTime: 60_000,
+    ...untilThere,
   });
 
-export const useSize = (text: string) =>
+export const useSize = (text: string, reader: ReaderOf) =>
   useQuery({
-    queryKey: ['size', text],
-    queryFn: ({ signal }) => answer(api.GET('/api/sizes', { params: { query: { text } }, signal })),
+    queryKey: keys.size(text, reader),
+    queryFn: ({ signal }) => answer(api.GET('/api/sizes', { params: { query: { text, ...reader } }, signal })),
     staleTime: Infinity,
+    ...untilThere,
+  });
+
+/** A size proposed between finger and knuckle [mm]. */
+export const useBetween = (finger: number, knuckle: number, reader: ReaderOf) =>
+  useQuery({
+    queryKey: keys.between(finger, knuckle, reader),
+    queryFn: ({ signal }) =>
+      answer(
+        api.GET('/api/sizes/between', {
+          params: { query: { around_finger_mm: finger, around_knuckle_mm: knuckle, ...reader } },
+          signal,
+        }),
+      ),
+    staleTime: Infinity,
+    enabled: finger > 0 && knuckle > 0,
+    ...untilThere,
   });
 
 export const useScales = () =>
-  useQuery({ queryKey: ['scales'], queryFn: () => answer(api.GET('/api/sizes/scales')), staleTime: Infinity });
+  useQuery({
+    queryKey: keys.scales,
+    queryFn: () => answer(api.GET('/api/sizes/scales')),
+    staleTime: Infinity,
+    ...untilThere,
+  });
 
 export const useStyles = () =>
-  useQuery({ queryKey: ['styles'], queryFn: () => answer(api.GET('/api/styles')), staleTime: Infinity });
+  useQuery({
+    queryKey: keys.styles,
+    queryFn: () => answer(api.GET('/api/styles')),
+    staleTime: Infinity,
+    ...untilThere,
+  });
 
 export const useWorkshop = () =>
-  useQuery({ queryKey: ['workshop'], queryFn: () => answer(api.GET('/api/workshop')), staleTime: Infinity });
+  useQuery({
+    queryKey: keys.workshop,
+    queryFn: () => answer(api.GET('/api/workshop')),
+    staleTime: Infinity,
+    ...untilThere,
+  });
 
 export const useWeavePrograms = () =>
   useQuery({
-    queryKey: ['weave-programs'],
+    queryKey: keys.programs,
     queryFn: () => answer(api.GET('/api/weave-programs')),
     staleTime: Infinity,
   });
@@ -47,7 +102,7 @@ export const useWeavePrograms = () =>
 /** Keep one of the workshop's own weave programs, or forget it. */
 export function useProgramChanges() {
   const queries = useQueryClient();
-  const onSuccess = () => queries.invalidateQueries({ queryKey: ['weave-programs'] });
+  const onSuccess = () => queries.invalidateQueries({ queryKey: keys.programs });
   type Program = { program: string; base_wires: number };
   return {
     keep: useMutation({ mutationFn: (body: Program) => answer(api.POST('/api/weave-programs', { body })), onSuccess }),
@@ -60,32 +115,38 @@ export function useProgramChanges() {
 
 export const PAGE = 12;
 
-export const useRings = (search: string, page: number, enabled: boolean) =>
+export const useRings = (search: string, page: number, deleted: boolean, enabled: boolean) =>
   useQuery({
-    queryKey: ['rings', search, page],
+    queryKey: keys.ringPage(search, page, deleted),
     queryFn: ({ signal }) =>
-      answer(api.GET('/api/rings', { params: { query: { q: search, limit: PAGE, offset: page * PAGE } }, signal })),
+      answer(
+        api.GET('/api/rings', { params: { query: { q: search, limit: PAGE, offset: page * PAGE, deleted } }, signal }),
+      ),
     placeholderData: keepPreviousData,
     enabled,
   });
 
 export const useRing = (ringId: string | undefined) =>
   useQuery({
-    queryKey: ['ring', ringId],
+    queryKey: keys.ring(ringId),
     queryFn: () => answer(api.GET('/api/rings/{ring_id}', { params: { path: { ring_id: ringId ?? '' } } })),
     enabled: ringId !== undefined,
-    staleTime: Infinity,
+    // Opened again, it may have been saved from somewhere else meanwhile.
+    staleTime: 0,
+    ...untilThere,
   });
 
 /** What changes saved rings; each refreshes the lists that show them. */
 export function useRingChanges() {
   const queries = useQueryClient();
-  const refresh = () => queries.invalidateQueries({ queryKey: ['rings'] });
+  const refresh = () => queries.invalidateQueries({ queryKey: keys.rings });
   const byId = (ring_id: string) => ({ params: { path: { ring_id } } });
   return {
     create: useMutation({
-      mutationFn: (draft: Draft) => answer(api.POST('/api/rings', { body: asFile(draft) })),
+      mutationFn: ({ draft, key }: { draft: Draft; key: string }) =>
+        answer(api.POST('/api/rings', { body: asFile(draft), params: { header: { 'idempotency-key': key } } })),
       onSuccess: refresh,
+      ...untilThere,
     }),
     save: useMutation({
       mutationFn: (change: { id: string; draft: Draft; revision: number }) =>
@@ -96,6 +157,7 @@ export function useRingChanges() {
           }),
         ),
       onSuccess: refresh,
+      ...untilThere,
     }),
     duplicate: useMutation({
       mutationFn: (id: string) => answer(api.POST('/api/rings/{ring_id}/duplicate', byId(id))),

@@ -33,7 +33,7 @@ export interface paths {
         };
         /**
          * Read
-         * @description Read a size as people type it.
+         * @description Read a size as people type it. A bare number that the reader's systems know differently is asked about.
          */
         get: operations["read_api_sizes_get"];
         put?: never;
@@ -320,6 +320,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/mishaps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Mishap
+         * @description A page failed to draw in somebody's browser: it is written into the log.
+         */
+        post: operations["mishap_api_mishaps_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health": {
         parameters: {
             query?: never;
@@ -393,10 +413,14 @@ export interface components {
             strands: number;
             /** Width Mm */
             width_mm: number;
+            /** Width */
+            width: string;
             /** Thickness Mm */
             thickness_mm: number;
             /** Height Mm */
             height_mm: number;
+            /** Height */
+            height: string;
             /** Mass G */
             mass_g: number;
             /** Edges Differ Mm */
@@ -861,6 +885,19 @@ export interface components {
             kind: "mark" | "jaw";
             /** At */
             at: string;
+        };
+        /**
+         * Mishap
+         * @description A screen that failed to draw, as the browser tells it.
+         */
+        Mishap: {
+            /** Message */
+            message: string;
+            /**
+             * Address
+             * @default
+             */
+            address: string;
         };
         /**
          * Move
@@ -1470,6 +1507,10 @@ export interface components {
             };
             /** Said */
             said: string;
+            /** Across */
+            across: string;
+            /** Around */
+            around: string;
         };
         /**
          * SizeMark
@@ -2232,6 +2273,10 @@ export interface operations {
         parameters: {
             query: {
                 text: string;
+                /** @description Units of length in every text */
+                units?: "mm" | "in";
+                /** @description Size systems, the first one first: us,uk */
+                sizes?: string;
             };
             header?: never;
             path?: never;
@@ -2938,6 +2983,46 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["WeaveProgram"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    mishap_api_mishaps_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Mishap"];
             };
         };
         responses: {

@@ -1,12 +1,16 @@
 import CssBaseline from '@mui/material/CssBaseline';
 import { ThemeProvider } from '@mui/material/styles';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { lazy } from 'react';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
-import { PlanScreen } from '../plan/PlanScreen';
 import { PreferencesProvider } from '../preferences/Preferences';
-import { Mishap } from './Mishap';
 import { NoticesProvider } from './Notices';
+import { Shell } from './Shell';
 import { theme } from './theme';
+
+// A screen comes when it is opened.
+const PlanScreen = lazy(() => import('../plan/PlanScreen'));
+const SizesScreen = lazy(() => import('../sizes/SizesScreen'));
 
 const queries = new QueryClient({
   // A refusal is an answer: asking again would not change it.
@@ -20,15 +24,16 @@ export function App() {
         <CssBaseline />
         <PreferencesProvider>
           <NoticesProvider>
-            <Mishap>
-              <BrowserRouter>
-                <Routes>
+            <BrowserRouter>
+              <Routes>
+                <Route element={<Shell />}>
                   <Route path="/plan" element={<PlanScreen />} />
                   <Route path="/plan/:ringId" element={<PlanScreen />} />
+                  <Route path="/sizes" element={<SizesScreen />} />
                   <Route path="*" element={<Navigate to="/plan" replace />} />
-                </Routes>
-              </BrowserRouter>
-            </Mishap>
+                </Route>
+              </Routes>
+            </BrowserRouter>
           </NoticesProvider>
         </PreferencesProvider>
       </ThemeProvider>

@@ -1,7 +1,7 @@
 import { memo, useId } from 'react';
 import type { Plan, SizeScale } from '../api/client';
 import { figures } from '../app/theme';
-import { mm, signed, withFractions } from '../words/figures';
+import { withFractions } from '../words/figures';
 import { metalColours } from './metals';
 
 const WIDTH = 372;
@@ -69,9 +69,10 @@ export const MandrelRule = memo(function MandrelRule({ plan, scales, systems }: 
         />
       ))}
       <path
-        d={`M ${MIDDLE - half(finish) - 6} ${finishY} H ${MIDDLE + half(finish) + 6}`}
-        stroke="var(--mui-palette-primary-main)"
-        strokeWidth="3.5"
+        d={`M ${MIDDLE - half(finish) - 2} ${finishY} H ${MIDDLE + half(finish) + 2}`}
+        stroke="var(--steel-ink)"
+        strokeWidth="1.8"
+        strokeDasharray="6 4"
       />
       <path
         d={`M ${MIDDLE - half(start) - 4} ${startY} H ${MIDDLE + half(start) + 4}`}
@@ -85,8 +86,8 @@ export const MandrelRule = memo(function MandrelRule({ plan, scales, systems }: 
         strokeWidth="4"
         strokeLinecap="round"
       />
-      <Words x={MIDDLE + WIDE + 26} y={finishWords} size={plan.finished} systems={systems} says="comes off" accent />
-      <Words x={MIDDLE + WIDE + 26} y={startWords} size={plan.start} systems={systems} says="start here" />
+      <Words x={MIDDLE + WIDE + 26} y={finishWords} size={plan.finished} systems={systems} says="comes off" />
+      <Words x={MIDDLE + WIDE + 26} y={startWords} size={plan.start} systems={systems} says="start here" accent />
       {!near && plan.contributions.length > 0 && (
         <path
           d={`M ${MIDDLE + WIDE + 12} ${startY} q 9 0 9 ${startY > finishY ? -12 : 12} V ${finishY + (startY > finishY ? 12 : -12)} q 0 ${startY > finishY ? -12 : 12} -9 ${startY > finishY ? -12 : 12}`}
@@ -106,7 +107,7 @@ export const MandrelRule = memo(function MandrelRule({ plan, scales, systems }: 
             fontWeight="650"
             fill="var(--mui-palette-text-primary)"
           >
-            {signed(c.us_sizes, 2)} US
+            {c.said}
           </text>
         ))}
     </svg>
@@ -124,25 +125,19 @@ interface WordsProps {
 
 function Words({ x, y, size, systems, says, accent = false }: WordsProps) {
   const [first, second] = systems.map((code) => withFractions(size.exact[code] ?? ''));
-  const [mark, rest] = splitRest(first ?? '');
   return (
     <g>
       <text
         x={x}
         y={y}
-        fontSize="25"
-        fontWeight="700"
+        fontSize={accent ? 23 : 17}
+        fontWeight={accent ? 750 : 550}
         fill={accent ? 'var(--mui-palette-primary-main)' : 'var(--mui-palette-text-primary)'}
       >
-        {mark}
-        {rest && (
-          <tspan fontSize="13" fontWeight="400" dx="5">
-            {rest}
-          </tspan>
-        )}
+        {first}
       </text>
       <text x={x} y={y + 18} fontSize="13.5" fill="var(--mui-palette-text-secondary)">
-        {says} · {mm(size.inside_diameter_mm, 2)} mm
+        {says} · {size.across} across
       </text>
       <text x={x} y={y + 34} fontSize="12.5" fill="var(--mui-palette-text-secondary)">
         {second}
@@ -150,12 +145,6 @@ function Words({ x, y, size, systems, says, accent = false }: WordsProps) {
     </g>
   );
 }
-
-/** `US 7½ + 0.07 mm` in its mark and what is left over. */
-const splitRest = (text: string): [string, string] => {
-  const at = text.search(/ [+−] /);
-  return at < 0 ? [text, ''] : [text.slice(0, at), text.slice(at + 1)];
-};
 
 interface MarksProps {
   scale: SizeScale | undefined;

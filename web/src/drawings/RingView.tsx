@@ -1,6 +1,5 @@
 import { memo, useId, useMemo } from 'react';
 import type { Plan } from '../api/client';
-import { mm } from '../words/figures';
 import { bounds, chunksOf, project, type Chunk, type Side } from './chunks';
 
 /** The stretch that is looked at: a wire by its place in the plan, a move by its place on the wire. */
@@ -48,12 +47,11 @@ export const RingView = memo(function RingView({ plan, side, active, onActive }:
         </g>
       );
     });
-  const inside = 2 * drawing.inside_radius_mm;
   return (
     <svg
       viewBox={box.join(' ')}
       role="img"
-      aria-label={side === 'end' ? `The ring end-on, ${mm(inside, 2)} mm inside` : 'The ring from above'}
+      aria-label={side === 'end' ? 'The ring end-on' : 'The ring from above'}
       style={{ display: 'block', width: '100%', height: '100%' }}
       onMouseLeave={() => onActive(null)}
     >
@@ -69,7 +67,15 @@ export const RingView = memo(function RingView({ plan, side, active, onActive }:
       {drawing.beads.map((bead, k) => {
         const [cx, cy] = project[side]([bead.x_mm, bead.y_mm, bead.z_mm]);
         return (
-          <circle key={k} cx={cx} cy={cy} r={bead.diameter_mm / 2} fill={`url(#${id}bead)`} pointerEvents="none" />
+          <ellipse
+            key={k}
+            cx={cx}
+            cy={cy}
+            rx={bead.length_mm / 2}
+            ry={(side === 'end' ? bead.height_mm : bead.width_mm) / 2}
+            fill={`url(#${id}bead)`}
+            pointerEvents="none"
+          />
         );
       })}
       {paint(front)}
@@ -91,7 +97,7 @@ export const RingView = memo(function RingView({ plan, side, active, onActive }:
             fontWeight="700"
             fill="var(--mui-palette-text-primary)"
           >
-            {mm(inside, 2)} mm
+            {plan.finished.across}
           </text>
           <text x="0" y="1.9" textAnchor="middle" fontSize="0.95" fill="var(--mui-palette-text-secondary)">
             largest circle inside

@@ -1,7 +1,7 @@
 import { memo, useId } from 'react';
 import type { Plan } from '../api/client';
 import { figures } from '../app/theme';
-import { mm } from '../words/figures';
+import { length, measure, type Units } from '../words/figures';
 import { metalColours } from './metals';
 import { useWidth } from './useWidth';
 
@@ -11,6 +11,7 @@ interface Props {
   fit: Fit;
   baseMetal: string;
   weaveMetal: string;
+  units: Units;
   /** A wrap of the enlarged repeat was tapped: its place among the repeat's wraps. */
   onWrap?: ((pass: number) => void) | undefined;
   /** A fixed scale, for paper; without it the weave fills the width. */
@@ -21,7 +22,7 @@ const RULER = 34;
 const REPEAT_PX = 300;
 
 /** The weave over its base wires, true to scale: the whole flat length against its target, and one repeat enlarged. */
-export const WeaveChart = memo(function WeaveChart({ fit, baseMetal, weaveMetal, onWrap, pxPerMm }: Props) {
+export const WeaveChart = memo(function WeaveChart({ fit, baseMetal, weaveMetal, units, onWrap, pxPerMm }: Props) {
   const [ref, shown] = useWidth<HTMLDivElement>(1160);
   const long = Math.max(fit.target_mm, fit.made_mm);
   const scale = pxPerMm ?? (shown - 4) / long;
@@ -36,7 +37,7 @@ export const WeaveChart = memo(function WeaveChart({ fit, baseMetal, weaveMetal,
         width={width}
         height={high + RULER + 26}
         role="img"
-        aria-label={`${fit.repeats} repeats, ${mm(fit.made_mm)} of ${mm(fit.target_mm)} mm`}
+        aria-label={`${fit.repeats} repeats, ${measure(fit.made_mm, units)} of ${length(fit.target_mm, units)}`}
         style={{ display: 'block', overflow: 'visible' }}
       >
         <g transform={`translate(2 4) scale(${scale})`}>
@@ -65,7 +66,7 @@ export const WeaveChart = memo(function WeaveChart({ fit, baseMetal, weaveMetal,
                   <path d={`M ${x} 0 v 7`} stroke="var(--mui-palette-text-secondary)" />
                   <text x={x} y={20} textAnchor={x < 60 ? 'start' : x > width - 60 ? 'end' : 'middle'}>
                     {fit.repeats > 1 ? `${k + 1}: ` : ''}
-                    {Math.round((k + 1) * fit.wire_per_repeat_mm)} mm
+                    {length(Math.round((k + 1) * fit.wire_per_repeat_mm), units)}
                   </text>
                 </g>
               );
@@ -90,7 +91,7 @@ export const WeaveChart = memo(function WeaveChart({ fit, baseMetal, weaveMetal,
             fill="var(--mui-palette-primary-main)"
             fontWeight="700"
           >
-            {mm(fit.target_mm)} mm to fill
+            {length(fit.target_mm, units)} to fill
           </text>
         </g>
       </svg>
@@ -209,7 +210,7 @@ function OneRepeat({
   baseMetal,
   weaveMetal,
   onWrap,
-}: Omit<Props, 'onWrap' | 'pxPerMm'> & { onWrap: (pass: number) => void }) {
+}: Omit<Props, 'onWrap' | 'pxPerMm' | 'units'> & { onWrap: (pass: number) => void }) {
   const scale = Math.min(60, REPEAT_PX / fit.repeat_mm);
   const high = bandHeight(fit) * scale;
   return (

@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import { memo, useId, type KeyboardEvent } from 'react';
 import type { PlannedWire } from '../api/client';
 import { figures } from '../app/theme';
-import { mm } from '../words/figures';
+import { length, measure, type Units } from '../words/figures';
 import { placeLabels } from './labels';
 import { metalColours } from './metals';
 import { useWidth } from './useWidth';
@@ -21,12 +21,14 @@ interface Props {
   /** The stretch that is looked at, by its place among the wire's moves. */
   active: number | null;
   onActive: (move: number | null) => void;
+  /** What comes first: the ruler above the wire, and every length on it. */
+  units: Units;
   /** A fixed scale, for paper; without it the wire fills the width. */
   pxPerMm?: number;
 }
 
 /** A piece of wire as it lies on the table before anything is bent: to scale, folded like a line of text when it is long. */
-export const WireStrip = memo(function WireStrip({ wire, active, onActive, pxPerMm }: Props) {
+export const WireStrip = memo(function WireStrip({ wire, active, onActive, units, pxPerMm }: Props) {
   const [ref, width] = useWidth<HTMLDivElement>(1160);
   const fit = Math.min(ROWS_MOST, Math.max(1, Math.ceil((wire.cut_mm * PX_PER_MM_LEAST) / width)));
   const perRow = pxPerMm ? PAPER_MM : wire.cut_mm / fit;
@@ -47,7 +49,7 @@ export const WireStrip = memo(function WireStrip({ wire, active, onActive, pxPer
       ref={ref}
       tabIndex={0}
       role="group"
-      aria-label={`${wire.label}, ${mm(wire.cut_mm)} mm: arrow keys go from stretch to stretch`}
+      aria-label={`${wire.label}, ${length(wire.cut_mm, units)}: arrow keys go from stretch to stretch`}
       onKeyDown={onKeyDown}
       onMouseLeave={() => onActive(null)}
       sx={{ '&:focus-visible': { outline: '3px solid', outlineColor: 'primary.main', outlineOffset: 4 } }}
@@ -62,6 +64,7 @@ export const WireStrip = memo(function WireStrip({ wire, active, onActive, pxPer
           width={pxPerMm ? perRow * pxPerMm + 2 : width}
           active={active}
           onActive={onActive}
+          units={units}
         />
       ))}
     </Box>
@@ -75,7 +78,7 @@ interface RowProps extends Omit<Props, 'pxPerMm'> {
   width: number;
 }
 
-function StripRow({ wire, from, to, scale, width, active, onActive }: RowProps) {
+function StripRow({ wire, from, to, scale, width, active, onActive, units }: RowProps) {
   const id = useId();
   const colours = metalColours(wire.metal);
   const x = (at: number) => (at - from) * scale + 1;
@@ -103,8 +106,8 @@ function StripRow({ wire, from, to, scale, width, active, onActive }: RowProps) 
           <rect width="2.6" height="7" fill={colours.body} />
         </pattern>
       </defs>
-      <Scale from={from} to={to} x={x} unit={1} y={Y.tick} />
-      <Scale from={from} to={to} x={x} unit={MM_PER_INCH} y={Y.inch - 22} />
+      <Scale from={from} to={to} x={x} inches={units === 'in'} above />
+      <Scale from={from} to={to} x={x} inches={units === 'mm'} />
       {stretches.map(({ move, index, left, right }) => (
         <g
           key={index}
@@ -170,7 +173,7 @@ function StripRow({ wire, from, to, scale, width, active, onActive }: RowProps) 
             fontFamily={figures}
             fontWeight={active === index ? 800 : 650}
           >
-            {mm(move.length_mm)}
+            {measure(move.length_mm, units)}
           </text>
         </g>
       ))}
@@ -178,7 +181,7 @@ function StripRow({ wire, from, to, scale, width, active, onActive }: RowProps) 
         .filter((mark) => mark.at_mm >= from && mark.at_mm < to)
         .map((mark) => (
           <g key={`${mark.kind}${mark.at_mm}`} fill="var(--mui-palette-text-primary)">
-            <title>{`${mark.label}, ${mm(mark.at_mm)} mm from the end`}</title>
+            <title>{`${mark.label}, ${length(mark.at_mm, units)} from the end`}</title>
             {mark.kind === 'mark' ? (
               <path
                 d={`M ${x(mark.at_mm)} ${Y.wire - thick / 2 - 9} v ${thick + 18}`}
@@ -206,18 +209,21 @@ interface ScaleProps {
   from: number;
   to: number;
   x: (at: number) => number;
-  /** Millimetres in one of the scale's units. */
-  unit: number;
-  y: number;
+  inches: boolean;
+  /** Above the wire, with its numbers on top; the maker's own unit lies there. */
+  above?: boolean;
 }
 
-/** A ruler along the wire: centimetres above it, inches with eighths below. */
-function Scale({ from, to, x, unit, y }: ScaleProps) {
-  const inches = unit !== 1;
+/** A ruler along the wire: millimetres with their centimetres, or inches with eighths. */
+function Scale({ from, to, x, inches, above = false }: ScaleProps) {
+  const unit = inches ? MM_PER_INCH : 1;
+  const y = above ? Y.tick : Y.inch - 22;
   const parts = inches ? 8 : 1;
   const px = (x(unit) - x(0)) / parts;
   // Ticks closer than this are a grey smear.
   const every = px >= 3 ? 1 : inches ? 2 : 5;
+  // Numbers that would run into each other are thinned.
+  const apart = Math.max(1, Math.ceil(30 / (px * (inches ? 8 : 20))));
   const first = Math.ceil((from / unit) * parts - 1e-9);
   const last = Math.floor((to / unit) * parts + 1e-9);
   const ticks = [];
@@ -228,14 +234,14 @@ function Scale({ from, to, x, unit, y }: ScaleProps) {
     if (k % every !== 0 && !middle) continue;
     const at = x((k / parts) * unit);
     const height = major ? 13 : middle ? 9 : 5;
-    ticks.push(`M ${at.toFixed(1)} ${y} v ${inches ? -height : height}`);
-    if (major)
+    ticks.push(`M ${at.toFixed(1)} ${y} v ${above ? height : -height}`);
+    if (major && Math.round(k / (inches ? 8 : 20)) % apart === 0)
       numbers.push(
         <text
           key={k}
           x={at}
-          y={inches ? y + 14 : y - 4}
-          fontSize="11.5"
+          y={above ? y - 4 : y + 14}
+          fontSize="12"
           fontFamily={figures}
           textAnchor={k === first ? 'start' : 'middle'}
         >

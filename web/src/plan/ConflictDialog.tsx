@@ -1,41 +1,64 @@
+import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Dialog from '@mui/material/Dialog';
 import DialogActions from '@mui/material/DialogActions';
 import DialogContent from '@mui/material/DialogContent';
 import DialogTitle from '@mui/material/DialogTitle';
 import Typography from '@mui/material/Typography';
-import type { Conflicting } from '../api/client';
+import type { Conflicting, Draft } from '../api/client';
+import { usePlan } from '../api/queries';
+import { useReader } from '../preferences/Preferences';
+import { withFractions } from '../words/figures';
 
 interface Props {
   conflict: Conflicting | null;
+  draft: Draft;
   onTakeTheirs: () => void;
   onKeepMine: () => void;
   onClose: () => void;
 }
 
-/** Two people saved the same ring: the second decides, and neither ring is lost before that. */
-export function ConflictDialog({ conflict, onTakeTheirs, onKeepMine, onClose }: Props) {
-  const when =
-    conflict &&
-    new Date(conflict.current.updated_at).toLocaleTimeString(undefined, { hour: 'numeric', minute: '2-digit' });
+/** The same ring was saved at another bench: both are laid side by side in the trade's words, and none is lost. */
+export function ConflictDialog({ conflict, draft, onTakeTheirs, onKeepMine, onClose }: Props) {
+  const at = conflict && new Date(conflict.current.updated_at);
+  const when = at?.toLocaleTimeString(undefined, { hour: 'numeric', minute: '2-digit' });
   return (
-    <Dialog open={conflict !== null} onClose={onClose}>
-      <DialogTitle>Saved from somewhere else meanwhile</DialogTitle>
+    <Dialog open={conflict !== null} onClose={onClose} maxWidth="md" fullWidth>
+      <DialogTitle>This ring was also saved at another bench</DialogTitle>
       <DialogContent>
-        <Typography>
-          “{conflict?.current.file.title}” was saved at {when}, after you opened it. Nothing was overwritten, and what
-          you typed is still here.
-        </Typography>
+        <Typography sx={{ mb: 2 }}>Nothing was overwritten. Here are both; each can be kept.</Typography>
+        {conflict && (
+          <Box sx={{ display: 'grid', gap: 3, gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' } }}>
+            <Laid heading={`Saved at ${when ?? ''}: “${conflict.current.file.title}”`} ring={conflict.current.file} />
+            <Laid heading={`On this desk: “${typeof draft.title === 'string' ? draft.title : ''}”`} ring={draft} />
+          </Box>
+        )}
       </DialogContent>
-      <DialogActions>
-        <Button onClick={onClose}>Not now</Button>
+      <DialogActions sx={{ flexWrap: 'wrap' }}>
+        <Button onClick={onClose}>Decide later</Button>
         <Button variant="outlined" onClick={onTakeTheirs}>
-          Take theirs
+          Lay the saved one on the desk
         </Button>
         <Button variant="contained" onClick={onKeepMine}>
-          Keep mine as a copy
+          Save the desk’s as another ring
         </Button>
       </DialogActions>
     </Dialog>
+  );
+}
+
+/** One of the two: its sentence, and what is cut and read. */
+function Laid({ heading, ring }: { heading: string; ring: Draft }) {
+  const plan = usePlan(ring, useReader()).data;
+  return (
+    <Box>
+      <Typography sx={{ fontWeight: 650, overflowWrap: 'anywhere' }}>{heading}</Typography>
+      {plan && (
+        <Typography>
+          A {withFractions(plan.sentence.map((phrase) => phrase.text).join(', '))}. Start at{' '}
+          {withFractions(plan.start.said)}; cut {withFractions(plan.wires.map((wire) => wire.cut).join(', '))}.
+        </Typography>
+      )}
+    </Box>
   );
 }

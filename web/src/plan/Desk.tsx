@@ -1,13 +1,19 @@
 import { createContext, useContext } from 'react';
 import type { Draft, Plan, Problem } from '../api/client';
 
+/** What the figures on the screen are: those of the ring in the sentence, or of an earlier one, and why. */
+export type Standing = 'fresh' | 'working' | 'refused' | 'unreachable';
+
 /** What the parts of the Plan screen share: the ring being typed, how to change it, and what the server said. */
 export interface Desk {
   draft: Draft;
   change: (path: string, value: unknown) => void;
+  /** Another style of a part, or another way to give it; what was set in it before comes back. */
+  exchange: (part: string, kind: string, from: string, usual: unknown) => void;
   /** The newest plan that could be made; undefined until there is one. */
   plan: Plan | undefined;
   problems: readonly Problem[];
+  standing: Standing;
 }
 
 const Context = createContext<Desk | null>(null);
@@ -25,7 +31,12 @@ export function useProblem(field: string): string | undefined {
   return found && sentence(found);
 }
 
+/** `Is out of range. Use 1 to 4.` */
 export const sentence = (problem: Problem) => {
   const said = problem.reason.charAt(0).toUpperCase() + problem.reason.slice(1);
-  return problem.accepted ? `${said}. What would do: ${problem.accepted}.` : `${said}.`;
+  if (!problem.accepted) return `${said}.`;
+  const use = /^(use|try|say|at least|at most|up to) /.test(problem.accepted)
+    ? problem.accepted.charAt(0).toUpperCase() + problem.accepted.slice(1)
+    : `Use ${problem.accepted}`;
+  return `${said}. ${use}.`;
 };

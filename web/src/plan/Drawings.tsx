@@ -6,7 +6,8 @@ import { figures } from '../app/theme';
 import type { Stretch } from '../drawings/RingView';
 import { alike } from './pieces';
 import { WireStrip } from '../drawings/WireStrip';
-import { mm } from '../words/figures';
+import { usePreferences } from '../preferences/Preferences';
+import { length, measure, withFractions } from '../words/figures';
 
 interface Props {
   plan: Plan;
@@ -41,6 +42,7 @@ function OneStrip({ plan, index, count, active, onActive }: OneProps) {
     (move: number | null) => onActive(move === null ? null : { wire: index, move }),
     [index, onActive],
   );
+  const [{ units }] = usePreferences();
   const wire = plan.wires[index];
   if (!wire) return null;
   const move = active === null ? undefined : wire.moves[active];
@@ -51,21 +53,18 @@ function OneStrip({ plan, index, count, active, onActive }: OneProps) {
           {wire.role.charAt(0).toUpperCase() + wire.role.slice(1)} wire as it lies on the table
           {count > 1 && `, ${count} pieces alike`}
         </span>
-        <Box
-          component="span"
-          aria-live="polite"
-          sx={{ fontFamily: figures, textAlign: 'right' }}
-          data-testid="arithmetic"
-        >
-          {move
-            ? `${move.label}, ${mm(move.from_mm)} to ${mm(move.to_mm)}: ${move.arithmetic} = ${mm(move.length_mm, 2)} mm`
-            : wire.marks
-                .filter((m) => m.kind === 'mark')
-                .map((m) => `${m.label} at ${mm(m.at_mm)}`)
-                .join(', ')}
+        <Box component="span" sx={{ fontFamily: figures, textAlign: 'right' }} data-testid="arithmetic">
+          {withFractions(
+            move
+              ? `${move.label}, ${measure(move.from_mm, units)} to ${length(move.to_mm, units)}: ${move.arithmetic} = ${move.length}`
+              : wire.marks
+                  .filter((m) => m.kind === 'mark')
+                  .map((m) => `${m.label} at ${m.at}`)
+                  .join(', '),
+          )}
         </Box>
       </Typography>
-      <WireStrip wire={wire} active={active} onActive={select} />
+      <WireStrip wire={wire} active={active} onActive={select} units={units} />
     </Box>
   );
 }

@@ -1,258 +1,232 @@
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import { useQueryClient } from '@tanstack/react-query';
-import { useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react';
+import { lazy, Suspense, useCallback, useDeferredValue, useEffect, useMemo, useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
-import { Conflicting, Refused, type Draft, type Plan, type RingTold } from '../api/client';
-import { usePlan, useRingChanges, useScales } from '../api/queries';
+import { Refused, unreachable, type Plan, type RingTold } from '../api/client';
+import { usePlan, useScales } from '../api/queries';
 import { useTell } from '../app/Notices';
 import { MandrelRule } from '../drawings/MandrelRule';
 import type { Stretch } from '../drawings/RingView';
-import { usePreferences } from '../preferences/Preferences';
+import { usePreferences, useReader } from '../preferences/Preferences';
+import { Sheet } from '../ui/Sheet';
+import { AnswerBar } from './AnswerBar';
 import { ConflictDialog } from './ConflictDialog';
+import { CuttingControl, FingerControl, FinishControl, StyleControl, WireControl } from './controls';
 import { CutList } from './CutList';
-import { DeskProvider } from './Desk';
-import { FIRST_RING, forgetDraft, keepDraft, useDraft } from './draft';
+import { DeskProvider, type Standing } from './Desk';
+import { FIRST_RING } from './draft';
 import { Strips } from './Drawings';
 import { Mind } from './Mind';
-import { PrintSheet } from './PrintSheet';
 import { RingList } from './RingList';
 import { RingPictures } from './RingPictures';
-import { Sentence } from './Sentence';
+import { readRingText, writeRingFile } from './ringFile';
+import { nameOf, Sentence } from './Sentence';
 import { Steps } from './Steps';
-import { TitleBar } from './TitleBar';
-import { usePrinting } from './usePrinting';
+import { Toolbar } from './Toolbar';
+import { useDraft } from './useDraft';
+import { useKeeping } from './useKeeping';
 import { Weave } from './Weave';
-import { Contributions, Schools } from './Why';
+import { Contributions, Habit } from './Why';
 
-const gutter = { xs: 2, sm: 3, lg: 7.5 };
+// Paper is looked at last: it comes when everything else stands, and is there before anybody prints.
+const BenchCard = lazy(() => import('./BenchCard'));
 
-/** One ring on the desk: its sentence, its wires, where to start, what it looks like, what to cut. */
+const gutter = { xs: 2, sm: 3, lg: 4, xl: 7.5 };
+
+/** What sets a phrase of the sentence. */
+const control = (part: string): ReactNode => {
+  if (part.startsWith('wires.')) return <WireControl role={part.slice(6)} />;
+  if (part === 'finger') return <FingerControl />;
+  if (part === 'finish') return <FinishControl />;
+  if (part === 'sizing') return <CuttingControl />;
+  return <StyleControl kind={part === 'head' ? 'head' : 'band'} />;
+};
+
+/** One ring on the desk: its sentence, the answer, its wires, where to start, how it is made, and why. */
 export function PlanDesk({ saved }: { saved: RingTold | undefined }) {
-  const { draft, revision, changed, change, replace } = useDraft(saved);
-  const [{ units, systems }] = usePreferences();
-  const planned = usePlan(draft, { units, sizes: systems.join(',') });
+  const desk = useDraft(saved);
+  const { draft, revision, changed, change, exchange, replace, settle, undo, redo } = desk;
+  const planned = usePlan(draft, useReader());
   const [plan, setPlan] = useState<Plan>();
   // While something can't be planned, the last plan stays in sight.
   if (planned.data && planned.data !== plan) setPlan(planned.data);
-  const problems = useMemo(() => (planned.error instanceof Refused ? planned.error.problems : []), [planned.error]);
-  const desk = useMemo(() => ({ draft, change, plan, problems }), [draft, change, plan, problems]);
+  const away = unreachable(planned.failureReason);
+  const problems = useMemo(
+    () => (!away && planned.error instanceof Refused ? planned.error.problems : []),
+    [planned.error, away],
+  );
+  const waiting = planned.isPlaceholderData || !planned.data;
+  const standing: Standing = problems.length > 0 ? 'refused' : away ? 'unreachable' : waiting ? 'working' : 'fresh';
+  const shared = useMemo(
+    () => ({ draft, change, exchange, plan, problems, standing }),
+    [draft, change, exchange, plan, problems, standing],
+  );
   const [active, setActive] = useState<Stretch | null>(null);
   const [listOpen, setListOpen] = useState(false);
-  const actions = useDeskActions(saved, draft, revision, replace);
-  const { save } = actions;
-  const printing = usePrinting();
+  const [part, setPart] = useState<string | null>(null);
+  const keeping = useKeeping({ ring: saved, draft, revision, changed, replace, settle });
+  const { save } = keeping;
+  const tell = useTell();
+  const navigate = useNavigate();
 
+  const close = useCallback(() => {
+    // Focus goes on where the maker was.
+    document.getElementById(`phrase-${part}`)?.focus();
+    setPart(null);
+  }, [part]);
+  const open = (next: string) => {
+    if (next === part) close();
+    else {
+      setPart(next);
+      requestAnimationFrame(() => document.getElementById(`phrase-${next}`)?.scrollIntoView({ block: 'nearest' }));
+    }
+  };
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 's') {
-        event.preventDefault();
-        save();
-      }
+      if (!(event.ctrlKey || event.metaKey)) return;
+      const key = event.key.toLowerCase();
+      const act = key === 's' ? save : key === 'z' ? (event.shiftKey ? redo : undo) : key === 'y' ? redo : null;
+      if (!act) return;
+      event.preventDefault();
+      // A key held down saves once.
+      if (key !== 's' || !event.repeat) act();
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
-  }, [save]);
+  }, [save, undo, redo]);
+  const title = typeof draft.title === 'string' && draft.title ? draft.title : 'A ring';
+  useEffect(() => {
+    document.title = `${title} · Plan · Pliant Coil`;
+  }, [title]);
 
-  return (
-    <DeskProvider value={desk}>
-      <Box sx={{ px: gutter, maxWidth: 1600, mx: 'auto', '@media print': { display: 'none' } }}>
-        <TitleBar
-          canSave={problems.length === 0 && (changed || !saved)}
-          saved={saved !== undefined && !changed}
-          saving={actions.saving}
-          onSave={save}
-          onRings={() => setListOpen(true)}
-          onNew={actions.startNew}
-          onCopy={actions.keepAsCopy}
-          onExport={actions.writeFile}
-          onImport={actions.openFile}
-        />
-      </Box>
-      {plan && printing && <PrintSheet plan={plan} />}
-      <Box component="main" sx={{ '@media print': { display: 'none' } }}>
-        <Box sx={{ px: gutter, pb: 1.5, maxWidth: 1600, mx: 'auto' }}>
-          <Sentence />
-          <Mind />
-        </Box>
-        {plan ? (
-          <Box sx={{ opacity: problems.length > 0 ? 0.45 : 1, transition: 'opacity 120ms' }}>
-            <Box sx={{ bgcolor: 'sheet', px: gutter }}>
-              <Box sx={{ maxWidth: 1600 - 120, mx: 'auto' }}>
-                <Weave plan={plan} />
-                <Strips plan={plan} active={active} onActive={setActive} />
-              </Box>
-            </Box>
-            <Lower plan={plan} active={active} onActive={setActive} />
-          </Box>
-        ) : (
-          <Typography role="status" sx={{ px: gutter, py: 4 }}>
-            {planned.isError ? planned.error.message : 'Working it out …'}
-          </Typography>
-        )}
-      </Box>
-      <RingList open={listOpen} onClose={() => setListOpen(false)} onRemoved={actions.removed} />
-      <ConflictDialog
-        conflict={actions.conflict}
-        onTakeTheirs={actions.takeTheirs}
-        onKeepMine={actions.keepAsCopy}
-        onClose={actions.closeConflict}
-      />
-    </DeskProvider>
-  );
-}
-
-function Lower({
-  plan,
-  active,
-  onActive,
-}: {
-  plan: Plan;
-  active: Stretch | null;
-  onActive: (stretch: Stretch | null) => void;
-}) {
-  const scales = useScales().data ?? [];
-  const [{ systems }] = usePreferences();
-  // The figures come first; what takes longer to draw follows a moment later.
-  const later = useDeferredValue(plan);
-  return (
-    <Box sx={{ px: gutter, py: 2.5, maxWidth: 1600, mx: 'auto' }}>
-      <Box
-        sx={{
-          display: 'grid',
-          gap: 3,
-          alignItems: 'start',
-          gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr', lg: '372px minmax(280px, 1fr) 370px' },
-        }}
-      >
-        <MandrelRule plan={plan} scales={scales} systems={systems} />
-        <RingPictures plan={later} active={active} onActive={onActive} />
-        <Box
-          sx={{
-            gridColumn: { sm: '1 / -1', lg: 'auto' },
-            display: 'grid',
-            columnGap: 6,
-            gridTemplateColumns: { sm: '1fr 1fr', lg: '1fr' },
-          }}
-        >
-          <CutList />
-          <Box>
-            <Contributions plan={plan} />
-            <Schools />
-          </Box>
-        </Box>
-      </Box>
-      <Steps plan={later} />
-    </Box>
-  );
-}
-
-/** Everything that is done with the ring as a whole. */
-function useDeskActions(
-  saved: RingTold | undefined,
-  draft: Draft,
-  revision: number,
-  replace: (draft: Draft, revision: number) => void,
-) {
-  const queries = useQueryClient();
-  const navigate = useNavigate();
-  const tell = useTell();
-  const { create, save: saveRevision } = useRingChanges();
-  const [conflict, setConflict] = useState<Conflicting | null>(null);
-  const { mutate: createRing } = create;
-  const { mutate: saveRing } = saveRevision;
-
-  const stored = useCallback(
-    (ring: RingTold) => {
-      queries.setQueryData(['ring', ring.id], ring);
-      forgetDraft(saved?.id);
-      tell({ text: `“${ring.file.title}” is saved.` });
-    },
-    [queries, saved?.id, tell],
-  );
-  const failed = useCallback(
-    (error: Error) => {
-      if (error instanceof Conflicting) setConflict(error);
-      else tell({ text: `Not saved: ${error.message}` });
-    },
-    [tell],
-  );
-  const createFrom = useCallback(
-    (from: Draft) =>
-      createRing(from, {
-        onSuccess: (ring) => {
-          stored(ring);
-          setConflict(null);
-          void navigate(`/plan/${ring.id}`);
-        },
-        onError: failed,
-      }),
-    [createRing, stored, navigate, failed],
-  );
-  const show = (ring: RingTold) => {
-    queries.setQueryData(['ring', ring.id], ring);
-    replace(ring.file, ring.revision);
-  };
-  const save = useCallback(() => {
-    if (!saved) createFrom(draft);
-    else
-      saveRing(
-        { id: saved.id, draft, revision },
-        {
-          onSuccess: (ring) => {
-            stored(ring);
-            replace(ring.file, ring.revision);
-          },
-          onError: failed,
-        },
-      );
-  }, [saved, draft, revision, createFrom, saveRing, stored, replace, failed]);
-
-  const deskWith = (next: Draft) => {
-    if (saved) {
-      keepDraft(undefined, { draft: next, revision: 0 });
-      void navigate('/plan');
-    } else {
-      replace(next, 0);
-      keepDraft(undefined, { draft: next, revision: 0 });
-    }
-  };
   const openFile = async (file: File) => {
     try {
-      const read: unknown = JSON.parse(await file.text());
-      if (typeof read !== 'object' || read === null || Array.isArray(read))
-        throw new SyntaxError('a ring file is one JSON object');
-      deskWith(read as Draft);
-      tell({ text: `“${file.name}” is on the desk. Save keeps it.` });
+      keeping.layOut(readRingText(await file.text()));
+      tell({ text: `“${file.name}” is on the desk; Undo takes back what was there. Save keeps it.` });
     } catch (error) {
       tell({
         text: `“${file.name}” isn’t a ring file: ${error instanceof Error ? error.message : 'it can’t be read'}`,
       });
     }
   };
-  return {
-    save,
-    saving: create.isPending || saveRevision.isPending,
-    conflict,
-    closeConflict: () => setConflict(null),
-    takeTheirs: () => {
-      if (conflict) show(conflict.current);
-      setConflict(null);
-    },
-    keepAsCopy: () =>
-      createFrom({ ...draft, title: `${typeof draft.title === 'string' ? draft.title.slice(0, 113) : 'Ring'} (copy)` }),
-    startNew: () => deskWith(FIRST_RING),
-    removed: (id: string) => {
-      if (id === saved?.id) void navigate('/plan');
-    },
-    writeFile: () => {
-      const name = (typeof draft.title === 'string' ? draft.title : '').toLowerCase().replace(/[^a-z0-9]+/g, '-');
-      const link = document.createElement('a');
-      link.href = URL.createObjectURL(new Blob([JSON.stringify(draft, null, 2)], { type: 'application/json' }));
-      link.download = `${name.replace(/^-|-$/g, '') || 'ring'}.ring.json`;
-      link.click();
-      URL.revokeObjectURL(link.href);
-    },
-    openFile: (file: File) => void openFile(file),
-  };
+
+  return (
+    <DeskProvider value={shared}>
+      <Box sx={{ display: 'flex', alignItems: 'flex-start', '@media print': { display: 'none' } }}>
+        <Box component="main" sx={{ flex: 1, minWidth: 0, pb: { xs: part ? '50dvh' : 'var(--answer, 0px)', lg: 0 } }}>
+          <Box sx={{ px: gutter, maxWidth: 1600, mx: 'auto' }}>
+            <Sentence open={part} onOpen={open} />
+            <Toolbar
+              keeping={keeping.keeping}
+              canSave={problems.length === 0}
+              canUndo={desk.canUndo}
+              canRedo={desk.canRedo}
+              onSave={save}
+              onUndo={undo}
+              onRedo={redo}
+              onRings={() => setListOpen(true)}
+              onNew={() => keeping.layOut(FIRST_RING)}
+              onCopy={keeping.keepAsCopy}
+              onSettings={() => open('sizing')}
+              onExport={() => writeRingFile(draft)}
+              onImport={(file) => void openFile(file)}
+            />
+          </Box>
+          <AnswerBar />
+          <Box sx={{ px: gutter, maxWidth: 1600, mx: 'auto' }}>
+            <Mind />
+          </Box>
+          {plan ? (
+            <Page
+              plan={plan}
+              stale={standing === 'refused' || standing === 'unreachable'}
+              active={active}
+              onActive={setActive}
+            />
+          ) : (
+            <Typography sx={{ px: gutter, py: 4 }}>
+              {planned.isError && !away ? planned.error.message : 'The ring is being worked out.'}
+            </Typography>
+          )}
+        </Box>
+        {part && (
+          <Sheet title={nameOf(part)} onClose={close}>
+            {control(part)}
+          </Sheet>
+        )}
+      </Box>
+      {plan && standing === 'fresh' && (
+        <Suspense fallback={null}>
+          <BenchCard plan={plan} />
+        </Suspense>
+      )}
+      <RingList
+        open={listOpen}
+        onClose={() => setListOpen(false)}
+        onRemoved={(id) => {
+          // The ring stays on the desk, as a new one that isn't saved.
+          if (id === saved?.id) {
+            keeping.layOut(draft);
+            void navigate('/plan');
+          }
+        }}
+      />
+      <ConflictDialog
+        conflict={keeping.conflict}
+        draft={draft}
+        onTakeTheirs={keeping.takeTheirs}
+        onKeepMine={keeping.keepAsCopy}
+        onClose={keeping.closeConflict}
+      />
+    </DeskProvider>
+  );
+}
+
+interface PageProps {
+  plan: Plan;
+  /** The figures are those of an earlier ring. */
+  stale: boolean;
+  active: Stretch | null;
+  onActive: (stretch: Stretch | null) => void;
+}
+
+/** The order of the bench: cut and mark, start, how; why and what-if after that. */
+function Page({ plan, stale, active, onActive }: PageProps) {
+  const scales = useScales().data ?? [];
+  const [{ systems }] = usePreferences();
+  // The figures come first; what takes longer to draw follows a moment later.
+  const later = useDeferredValue(plan);
+  return (
+    <Box aria-hidden={stale} sx={{ opacity: stale ? 0.5 : 1 }}>
+      <Box sx={{ bgcolor: 'sheet', px: gutter, borderTop: 1, borderColor: 'divider' }}>
+        <Box sx={{ maxWidth: 1480, mx: 'auto' }}>
+          <Strips plan={plan} active={active} onActive={onActive} />
+          <Weave plan={plan} />
+        </Box>
+      </Box>
+      <Box sx={{ px: gutter, py: 2.5, maxWidth: 1600, mx: 'auto' }}>
+        <Box
+          sx={{
+            display: 'grid',
+            gap: 3,
+            alignItems: 'start',
+            gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' },
+          }}
+        >
+          <MandrelRule plan={plan} scales={scales} systems={systems} />
+          <RingPictures plan={later} active={active} onActive={onActive} />
+        </Box>
+        <Steps plan={later} />
+        <Box
+          sx={{ display: 'grid', columnGap: 6, rowGap: 2, mt: 3, gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' } }}
+        >
+          <Box>
+            <Contributions plan={plan} />
+            <Habit />
+          </Box>
+          <CutList />
+        </Box>
+      </Box>
+    </Box>
+  );
 }

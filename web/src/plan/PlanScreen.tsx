@@ -6,7 +6,7 @@ import { useRing } from '../api/queries';
 import { PlanDesk } from './PlanDesk';
 
 /** The Plan screen at its address: a new ring, or a saved one. */
-export function PlanScreen() {
+export default function PlanScreen() {
   const { ringId } = useParams();
   const ring = useRing(ringId);
   if (ringId && ring.isError) {
@@ -14,7 +14,7 @@ export function PlanScreen() {
       <Box sx={{ p: 6, maxWidth: 620 }}>
         <Typography variant="h1">That ring isn’t here.</Typography>
         <Typography sx={{ my: 2 }}>
-          {ring.error.message}. It may have been put away: an undo, or a copy of its ring file, brings it back.
+          {ring.error.message}. It may have been deleted: “Rings” lists deleted ones, to be taken back.
         </Typography>
         <Button variant="contained" component={Link} to="/plan">
           Plan a new ring

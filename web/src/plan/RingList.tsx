@@ -13,19 +13,20 @@ import { withFractions } from '../words/figures';
 interface Props {
   open: boolean;
   onClose: () => void;
-  /** The ring on the desk is put away: the desk is to be cleared. */
+  /** The ring on the desk is deleted: what stands there is a new ring now. */
   onRemoved: (id: string) => void;
 }
 
-/** Saved rings: to open, copy, search and put away. */
+/** Saved rings: to open, copy, search and delete; and the deleted ones, to be taken back. */
 export function RingList({ open, onClose, onRemoved }: Props) {
   const [search, setSearch] = useState('');
   const [page, setPage] = useState(0);
-  const rings = useRings(search, page, open);
+  const [deleted, setDeleted] = useState(false);
+  const rings = useRings(search, page, deleted, open);
   const total = rings.data?.total ?? 0;
   const tell = useTell();
   const { restore } = useRingChanges();
-  // Told inside the list: whoever put a ring away has the keyboard there.
+  // Told inside the list: whoever deleted a ring has the keyboard there.
   const [away, setAway] = useState<RingListed | null>(null);
   const putBack = (ring: RingListed) =>
     restore.mutate(ring.id, { onSuccess: () => setAway(null), onError: (error) => tell({ text: error.message }) });
@@ -58,9 +59,20 @@ export function RingList({ open, onClose, onRemoved }: Props) {
           setPage(0);
         }}
       />
+      <Button
+        variant="text"
+        aria-pressed={deleted}
+        onClick={() => {
+          setDeleted(!deleted);
+          setPage(0);
+        }}
+        sx={{ px: 0 }}
+      >
+        {deleted ? 'Back to the saved rings' : 'Show deleted rings'}
+      </Button>
       {away && (
         <Box role="status" sx={{ display: 'flex', alignItems: 'center', gap: 2, mt: 1 }}>
-          <Typography sx={{ flex: 1 }}>“{away.title}” is put away.</Typography>
+          <Typography sx={{ flex: 1 }}>“{away.title}” is deleted.</Typography>
           <Button variant="outlined" onClick={() => putBack(away)}>
             Undo
           </Button>
@@ -73,14 +85,23 @@ export function RingList({ open, onClose, onRemoved }: Props) {
       )}
       {rings.isSuccess && total === 0 && (
         <Typography color="text.secondary" sx={{ mt: 2 }}>
-          {search
-            ? `No saved ring says “${search}”. Fewer words find more.`
-            : 'No ring is saved yet. Plan one, give it a name and press Save.'}
+          {deleted
+            ? 'No deleted ring is here.'
+            : search
+              ? `No saved ring says “${search}”. Fewer words find more.`
+              : 'No ring is saved yet. Plan one, give it a name and press Save.'}
         </Typography>
       )}
       <Box component="ul" sx={{ listStyle: 'none', p: 0, m: 0, mt: 1 }}>
         {rings.data?.rings.map((ring) => (
-          <Row key={ring.id} ring={ring} onClose={onClose} onRemoved={removed} />
+          <Row
+            key={ring.id}
+            ring={ring}
+            deleted={deleted}
+            onClose={onClose}
+            onRemoved={removed}
+            onTakenBack={() => putBack(ring)}
+          />
         ))}
       </Box>
       {total > PAGE && (
@@ -102,21 +123,21 @@ export function RingList({ open, onClose, onRemoved }: Props) {
 
 interface RowProps {
   ring: RingListed;
+  deleted: boolean;
+  onTakenBack: () => void;
   onClose: () => void;
   onRemoved: (ring: RingListed) => void;
 }
 
-function Row({ ring, onClose, onRemoved }: RowProps) {
+function Row({ ring, deleted, onClose, onRemoved, onTakenBack }: RowProps) {
   const tell = useTell();
   const { duplicate, remove } = useRingChanges();
   const failed = (error: Error) => tell({ text: error.message });
-  const putAway = () => remove.mutate(ring.id, { onSuccess: () => onRemoved(ring), onError: failed });
+  const toBin = () => remove.mutate(ring.id, { onSuccess: () => onRemoved(ring), onError: failed });
   return (
     <Box component="li" sx={{ borderTop: 1, borderColor: 'divider', py: 1.25 }}>
       <Box
-        component={Link}
-        to={`/plan/${ring.id}`}
-        onClick={onClose}
+        {...(deleted ? {} : { component: Link, to: `/plan/${ring.id}`, onClick: onClose })}
         sx={{
           display: 'block',
           color: 'text.primary',
@@ -133,21 +154,29 @@ function Row({ ring, onClose, onRemoved }: RowProps) {
         <Typography variant="body2" color="text.secondary" sx={{ flex: 1 }}>
           {new Date(ring.updated_at).toLocaleDateString(undefined, { day: 'numeric', month: 'long' })}
         </Typography>
-        <Button
-          size="small"
-          aria-label={`Copy ${ring.title}`}
-          onClick={() =>
-            duplicate.mutate(ring.id, {
-              onSuccess: () => tell({ text: `“${ring.title}” is copied.` }),
-              onError: failed,
-            })
-          }
-        >
-          Copy
-        </Button>
-        <Button size="small" aria-label={`Put ${ring.title} away`} onClick={putAway}>
-          Put away
-        </Button>
+        {!deleted && (
+          <Button
+            aria-label={`Copy ${ring.title}`}
+            onClick={() =>
+              duplicate.mutate(ring.id, {
+                onSuccess: () => tell({ text: `“${ring.title}” is copied.` }),
+                onError: failed,
+              })
+            }
+          >
+            Copy
+          </Button>
+        )}
+        {!deleted && (
+          <Button aria-label={`Delete ${ring.title}`} onClick={toBin}>
+            Delete
+          </Button>
+        )}
+        {deleted && (
+          <Button aria-label={`Take ${ring.title} back`} onClick={onTakenBack}>
+            Take back
+          </Button>
+        )}
       </Box>
     </Box>
   );

@@ -3,6 +3,7 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { lazy, Suspense, useState } from 'react';
 import type { Plan } from '../api/client';
+import { withFractions } from '../words/figures';
 import { RingView, type Stretch } from '../drawings/RingView';
 
 // Half as large again as everything else together: it comes when it is asked for.
@@ -48,7 +49,7 @@ export function RingPictures({ plan, active, onActive }: Props) {
       )}
       <Box sx={{ display: 'flex', flexWrap: 'wrap', alignItems: 'center', justifyContent: 'center', columnGap: 1 }}>
         <Typography variant="body2" color="text.secondary">
-          {still ? 'End-on and from above' : 'Drag it, or use the arrow keys'} · band {plan.band.width_mm.toFixed(1)} mm
+          {still ? 'End-on and from above' : 'Drag it, or use the arrow keys'} · band {withFractions(plan.band.width)}{' '}
           wide, {plan.band.mass_g.toFixed(2)} g
         </Typography>
         <Button size="small" onClick={toggle} aria-pressed={turning}>

@@ -7,7 +7,7 @@ import { withFractions } from '../words/figures';
 /** The bench steps in the order of the trade, each with what to check and what to mind. */
 export const Steps = memo(function Steps({ plan }: { plan: Plan }) {
   return (
-    <Box component="section" aria-label="Steps" sx={{ mt: 5 }}>
+    <Box component="section" aria-label="Steps" sx={{ mt: 3 }}>
       <Typography variant="h2" sx={{ fontSize: '1.25rem', mb: 1 }}>
         At the bench
       </Typography>
@@ -22,8 +22,8 @@ export const Steps = memo(function Steps({ plan }: { plan: Plan }) {
           '& li::marker': { fontWeight: 700 },
         }}
       >
-        {plan.steps.map((step, k) => (
-          <li key={k}>
+        {plan.steps.map((step) => (
+          <li key={step.id}>
             <Typography>{withFractions(step.text)}</Typography>
             {step.check && (
               <Typography variant="body2" color="text.secondary">

@@ -1,17 +1,23 @@
+import Button from '@mui/material/Button';
+import Collapse from '@mui/material/Collapse';
 import Stack from '@mui/material/Stack';
-import { Choice, Count, NumberEntry, TextEntry } from './fields';
+import { useState } from 'react';
+import { useDesk } from './Desk';
+import { Choice, Count, NumberEntry, Switch, TextEntry } from './fields';
 
 /** The part of a JSON Schema that a style's parameters use. */
 export interface FieldSchema {
   title?: string;
   description?: string;
   type?: string;
-  enum?: string[];
+  enum?: (string | number)[];
   const?: string;
   default?: unknown;
   minimum?: number;
   maximum?: number;
   unit?: string;
+  /** Seldom changed: behind one tap. */
+  rare?: boolean;
   /** Usual values of a text, to be taken at a tap. */
   presets?: string[];
   /** A measure that may be left out. */
@@ -30,71 +36,84 @@ interface Props {
 
 /** A form for a style's parameters, made from their schema: a new style needs no form of its own. */
 export function StyleForm({ path, schema, definitions = schema.$defs ?? {} }: Props) {
+  const { problems } = useDesk();
+  const [wanted, setWanted] = useState(false);
+  const fields = Object.entries(schema.properties ?? {})
+    // The style itself, and what has one choice only, is nothing to ask.
+    .filter(([name, field]) => name !== 'style' && field.const === undefined);
+  const drawn = (rare: boolean) =>
+    fields
+      .filter(([, field]) => (field.rare ?? false) === rare)
+      .map(([name, field]) => (
+        <Field key={name} path={`${path}.${name}`} name={name} field={field} definitions={definitions} />
+      ));
+  const rare = fields.filter(([, field]) => field.rare);
+  // What is wrong is never hidden.
+  const open = wanted || rare.some(([name]) => problems.some((p) => p.field.startsWith(`${path}.${name}`)));
   return (
     <Stack spacing={2.5}>
-      {Object.entries(schema.properties ?? {})
-        // The style itself, and what has one choice only, is nothing to ask.
-        .filter(([name, field]) => name !== 'style' && field.const === undefined)
-        .map(([name, field]) => (
-          <Field key={name} path={`${path}.${name}`} name={name} field={field} definitions={definitions} />
-        ))}
+      {drawn(false)}
+      {rare.length > 0 && (
+        <>
+          <Button
+            variant="text"
+            onClick={() => setWanted(!open)}
+            aria-expanded={open}
+            sx={{ alignSelf: 'start', px: 0 }}
+          >
+            {open
+              ? 'Fewer settings'
+              : `More: ${rare
+                  .map(([name, field]) => (field.title ?? name).toLowerCase())
+                  .slice(0, 3)
+                  .join(', ')} …`}
+          </Button>
+          <Collapse in={open} unmountOnExit>
+            <Stack spacing={2.5}>{drawn(true)}</Stack>
+          </Collapse>
+        </>
+      )}
     </Stack>
   );
 }
 
-function Field({
-  path,
-  name,
-  field,
-  definitions,
-}: {
+interface FieldProps {
   path: string;
   name: string;
   field: FieldSchema;
   definitions: Record<string, FieldSchema>;
-}) {
+}
+
+function Field({ path, name, field, definitions }: FieldProps) {
   const label = field.title ?? name;
   const help = field.description;
-  // What is a form of its own and may be left out (worked strip) is set in the ring file.
-  if (field.anyOf?.some((kind) => kind.$ref)) return null;
-  const inner = field.$ref ? definitions[field.$ref.split('/').at(-1) ?? ''] : undefined;
+  const shared = { path, label, help };
+  const refer = (ref: string | undefined) => definitions[ref?.split('/').at(-1) ?? ''];
+  const optional = field.anyOf?.map((kind) => refer(kind.$ref)).find(Boolean);
+  if (optional)
+    return (
+      <Switch {...shared}>
+        <StyleForm path={path} schema={optional} definitions={definitions} />
+      </Switch>
+    );
+  const inner = refer(field.$ref);
   if (inner) return <StyleForm path={path} schema={inner} definitions={definitions} />;
   if (field.enum)
-    return (
-      <Choice path={path} label={label} help={help} choices={field.enum} usual={field.default as string | undefined} />
-    );
+    return <Choice {...shared} choices={field.enum} usual={field.default as string | number | undefined} />;
   if (field.type === 'integer')
     return (
       <Count
-        path={path}
-        label={label}
-        help={help}
+        {...shared}
         least={field.minimum ?? 0}
         most={field.maximum ?? 99}
         usual={field.default as number | undefined}
       />
     );
   const choices = field.anyOf?.find((kind) => kind.enum)?.enum;
-  if (choices) return <Choice path={path} label={label} help={help} choices={choices} />;
+  if (choices) return <Choice {...shared} choices={choices} />;
   if (field.anyOf?.some((kind) => kind.type === 'number' || kind.type === 'integer'))
-    return <NumberEntry path={path} label={label} help={help} unit={field.unit} optional />;
+    return <NumberEntry {...shared} unit={field.unit} optional />;
   if (field.type === 'number')
-    return (
-      <NumberEntry
-        path={path}
-        label={label}
-        help={help}
-        unit={field.unit}
-        usual={field.default as number | undefined}
-      />
-    );
-  return (
-    <TextEntry
-      path={path}
-      label={label}
-      help={help}
-      usual={field.default as string | undefined}
-      presets={field.presets}
-    />
-  );
+    return <NumberEntry {...shared} unit={field.unit} usual={field.default as number | undefined} />;
+  return <TextEntry {...shared} usual={field.default as string | undefined} presets={field.presets} />;
 }

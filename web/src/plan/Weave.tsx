@@ -1,86 +1,99 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { useCallback } from 'react';
+import { useCallback, useState } from 'react';
 import type { Plan } from '../api/client';
 import { useProgramChanges, useWeavePrograms } from '../api/queries';
 import { useTell } from '../app/Notices';
 import { WeaveChart } from '../drawings/WeaveChart';
-import { groupOfWrap, groupsOf, programOf, withCoil, withWraps } from '../words/program';
+import { usePreferences } from '../preferences/Preferences';
+import { Stepper } from '../ui/Stepper';
+import { withFractions } from '../words/figures';
+import { groupOfWrap, groupsOf, programOf, runsOf, withCoils, withWraps, woven } from '../words/program';
 import { useDesk } from './Desk';
 import { valueAt } from './draft';
 
 /** What a bound row is planned with when no runs are given. */
 const USUAL_RUNS = '9 middle, 4 all, 7 inner';
+const WRAPS_MOST = 60;
 
-/** The chart of a band that is made of repeats: how they fill the length, and the program under one's fingers. */
+/** The chart of a band that is made of repeats: how they fill the length, and a row of counts to change them. */
 export function Weave({ plan }: { plan: Plan }) {
   const { draft, change } = useDesk();
+  const [{ units }] = usePreferences();
   const fit = plan.fit;
   const typed = valueAt(draft, 'band.program');
-  const program = typeof typed === 'string' ? typed : (fit?.program ?? '');
+  // A group without wraps isn't woven, but it stays to be filled again.
+  const [emptied, setEmptied] = useState<string | null>(null);
+  const sent = typeof typed === 'string' ? typed : (fit?.program ?? '');
+  const program = emptied !== null && woven(emptied) === woven(sent) ? emptied : sent;
+  const [chosen, setChosen] = useState<number | null>(null);
+  const select = useCallback((wrap: number) => setChosen(groupOfWrap(program, wrap)), [program]);
+  if (!fit) return null;
   const typedRuns = valueAt(draft, 'band.runs');
   const runs = typeof typedRuns === 'string' ? typedRuns : USUAL_RUNS;
-  const kind = fit?.kind;
-  const coils = fit?.passes.length ?? 0;
-  const addWrap = useCallback(
-    (wrap: number) => {
-      if (kind === 'weave') change('band.program', withWraps(program, groupOfWrap(program, wrap), 1));
-      // A bound row mirrors its runs: coils are counted from the middle, whichever side is tapped.
-      else change('band.runs', withCoil(runs, wrap >= coils / 2 ? wrap - coils / 2 : coils / 2 - 1 - wrap));
-    },
-    [change, kind, program, runs, coils],
-  );
-  if (!fit) return null;
   const metal = (role: string) => plan.wires.find((w) => w.role === role)?.metal ?? plan.wires[0]?.metal ?? 'copper';
-  const woven = fit.kind === 'weave';
+  const isWoven = fit.kind === 'weave';
+  const steps = isWoven
+    ? groupsOf(program).map((g, k) => ({
+        name: g.letters,
+        value: g.wraps,
+        set: (wraps: number) => {
+          const next = withWraps(program, k, wraps);
+          setEmptied(next);
+          change('band.program', woven(next));
+        },
+      }))
+    : fit.kind === 'bind'
+      ? runsOf(runs).map((r, k) => ({
+          name: r.where || 'coils',
+          value: r.coils,
+          set: (coils: number) => change('band.runs', withCoils(runs, k, coils)),
+        }))
+      : [];
   return (
     <Box component="section" aria-label="The weave chart" sx={{ pt: 1.5, pb: 2 }}>
-      <Typography variant="body2" sx={{ mb: 1 }}>
-        {fit.words}
-      </Typography>
+      <Typography sx={{ mb: 1 }}>{withFractions(fit.words)}</Typography>
       <WeaveChart
         fit={fit}
         baseMetal={metal('base')}
-        weaveMetal={metal(woven ? 'weave' : 'bind')}
-        onWrap={fit.kind === 'braid' ? undefined : addWrap}
+        weaveMetal={metal(isWoven ? 'weave' : 'bind')}
+        units={units}
+        onWrap={isWoven ? select : undefined}
       />
-      {woven && <Wraps program={program} />}
-      {woven && <Programs program={program} baseWires={fit.base.length} />}
-    </Box>
-  );
-}
-
-function Wraps({ program }: { program: string }) {
-  const { change } = useDesk();
-  return (
-    <Box
-      role="group"
-      aria-label="Wraps in a repeat"
-      sx={{ display: 'flex', flexWrap: 'wrap', gap: 2, alignItems: 'center' }}
-    >
-      <Typography variant="body2">Tap a wrap of the enlarged repeat for one more, or here:</Typography>
-      {groupsOf(program).map((group, k) => (
-        <Box key={k} sx={{ display: 'flex', alignItems: 'center' }}>
-          <Button
-            aria-label={`${group.letters}: one wrap less`}
-            onClick={() => change('band.program', withWraps(program, k, -1))}
-            sx={{ minWidth: 48, px: 0 }}
-          >
-            −
-          </Button>
-          <Typography sx={{ fontWeight: 700, minWidth: 44, textAlign: 'center' }}>
-            {group.letters} {group.wraps}
-          </Typography>
-          <Button
-            aria-label={`${group.letters}: one wrap more`}
-            onClick={() => change('band.program', withWraps(program, k, 1))}
-            sx={{ minWidth: 48, px: 0 }}
-          >
-            +
-          </Button>
+      {steps.length > 0 && (
+        <Box
+          role="group"
+          aria-label={isWoven ? 'Wraps in a repeat' : 'Coils in a run'}
+          sx={{ display: 'flex', flexWrap: 'wrap', columnGap: 4, rowGap: 1, mt: 1 }}
+        >
+          {steps.map((step, k) => (
+            <Box
+              key={k}
+              sx={{
+                display: 'flex',
+                alignItems: 'center',
+                gap: 1.5,
+                borderBottom: 3,
+                borderColor: chosen === k ? 'primary.main' : 'transparent',
+              }}
+            >
+              <Typography sx={{ fontWeight: 700, minWidth: 28 }}>{step.name}</Typography>
+              <Stepper
+                name={step.name}
+                value={step.value}
+                least={isWoven ? 0 : 1}
+                most={WRAPS_MOST}
+                onChange={(value) => {
+                  setChosen(k);
+                  step.set(value);
+                }}
+              />
+            </Box>
+          ))}
         </Box>
-      ))}
+      )}
+      {isWoven && <Programs program={woven(program)} baseWires={fit.base.length} />}
     </Box>
   );
 }
@@ -96,11 +109,10 @@ function Programs({ program, baseWires }: { program: string; baseWires: number }
   const body = { program: plain, base_wires: baseWires };
   const failed = { onError: (error: Error) => tell({ text: error.message }) };
   return (
-    <Box role="group" aria-label="Weave programs" sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, mt: 1 }}>
+    <Box role="group" aria-label="Weave programs" sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, mt: 1.5 }}>
       {programs.map((p) => (
         <Button
           key={p.program}
-          size="small"
           title={p.name}
           variant={p.program === plain ? 'contained' : 'outlined'}
           onClick={() => change('band.program', p.program)}

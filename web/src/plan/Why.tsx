@@ -1,11 +1,10 @@
 import Box from '@mui/material/Box';
-import ButtonBase from '@mui/material/ButtonBase';
-import Collapse from '@mui/material/Collapse';
+import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { memo, useState } from 'react';
 import type { Plan } from '../api/client';
 import { figures } from '../app/theme';
-import { signed, withFractions } from '../words/figures';
+import { withFractions } from '../words/figures';
 import { useDesk } from './Desk';
 import { valueAt } from './draft';
 
@@ -18,13 +17,6 @@ const NAMES: Record<string, string> = {
   down: 'One size down',
 };
 
-const Row = ({ words, figure, title }: { words: string; figure: string; title?: string }) => (
-  <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 2, py: 0.4 }} title={title}>
-    <Typography>{words}</Typography>
-    <Typography sx={{ fontFamily: figures, fontWeight: 650, whiteSpace: 'nowrap' }}>{figure}</Typography>
-  </Box>
-);
-
 /** Why what comes off differs from where it was formed, each cause named; they add up. */
 export const Contributions = memo(function Contributions({ plan }: { plan: Plan }) {
   return (
@@ -33,83 +25,64 @@ export const Contributions = memo(function Contributions({ plan }: { plan: Plan 
         {plan.contributions.length === 0 ? 'It comes off as it was formed' : 'Why it comes off another size'}
       </Typography>
       {plan.contributions.map((c) => (
-        <Row
-          key={c.cause}
-          words={c.cause.charAt(0).toUpperCase() + c.cause.slice(1)}
-          figure={c.said}
-          title={`${signed(c.mm, 2)} mm of inside diameter, from the largest circle that fits`}
-        />
+        <Box key={c.code} sx={{ display: 'flex', justifyContent: 'space-between', gap: 2, py: 0.4 }}>
+          <Typography>{c.cause.charAt(0).toUpperCase() + c.cause.slice(1)}</Typography>
+          <Typography sx={{ fontFamily: figures, fontWeight: 650, whiteSpace: 'nowrap' }}>{c.said}</Typography>
+        </Box>
       ))}
       {plan.wide_band_us > 0 && (
-        <Row
-          words={`Room for a ${plan.band.width_mm.toFixed(1)} mm wide band`}
-          figure={`aims ${signed(plan.wide_band_us, 2)} US`}
-        />
+        <Typography sx={{ py: 0.4 }}>
+          The band is {withFractions(plan.band.width)} wide: with the room that you chose it aims at{' '}
+          {withFractions(plan.aim.said)}.
+        </Typography>
       )}
     </Box>
   );
 });
 
-/** The habits of makers side by side, with what each gives for this ring; a tap takes one. */
-export function Schools() {
+/** Where makers of other habits would start: one line, the comparison when it is asked for. Reading it changes nothing. */
+export function Habit() {
   const { draft, plan, change } = useDesk();
-  const [open, setOpen] = useState<string | null>(null);
-  if (!plan) return null;
+  const [open, setOpen] = useState(false);
+  if (!plan || plan.schools.length < 2) return null;
   const chosen = valueAt(draft, 'sizing.school') ?? 'geometry';
+  const name = typeof chosen === 'string' ? (NAMES[chosen] ?? chosen) : 'A mark of your own';
   return (
     <Box component="section" aria-label="Where to start">
-      <Typography variant="h2">Start</Typography>
-      {plan.schools.map((school) => {
-        const taken = chosen === school.school;
-        const right = Math.abs(school.off_by_us) < 0.13;
-        return (
-          <Box key={school.school}>
-            <ButtonBase
-              aria-pressed={taken}
-              onClick={() => {
-                change('sizing.school', school.school);
-                setOpen(open === school.school ? null : school.school);
-              }}
-              sx={{
-                width: '100%',
-                display: 'flex',
-                gap: 1.5,
-                minHeight: 40,
-                textAlign: 'left',
-                fontSize: '1rem',
-                fontFamily: 'inherit',
-              }}
-            >
-              <Box
-                aria-hidden
-                sx={{
-                  width: 14,
-                  height: 14,
-                  borderRadius: '50%',
-                  border: 2.5,
-                  borderColor: 'primary.main',
-                  bgcolor: taken ? 'primary.main' : 'transparent',
-                  flex: 'none',
-                }}
-              />
-              <Box component="span" sx={{ flex: 1, fontWeight: taken ? 650 : 400 }}>
-                {NAMES[school.school] ?? school.school}
-              </Box>
-              <Box
-                component="span"
-                sx={{ fontFamily: figures, fontWeight: 650, color: right ? 'text.primary' : 'text.secondary' }}
-              >
-                {withFractions(school.start)} → {withFractions(school.finished)}
-              </Box>
-            </ButtonBase>
-            <Collapse in={open === school.school} unmountOnExit>
-              <Typography variant="body2" color="text.secondary" sx={{ pl: 4, pb: 1 }}>
-                {school.why}
+      <Box sx={{ display: 'flex', flexWrap: 'wrap', alignItems: 'center', columnGap: 1 }}>
+        <Typography>
+          Start: <strong>{name}</strong>, {withFractions(plan.start.said)}.
+        </Typography>
+        <Button onClick={() => setOpen(!open)} aria-expanded={open} sx={{ px: 1 }}>
+          {open ? 'Close the comparison' : 'Compare habits'}
+        </Button>
+      </Box>
+      {open &&
+        plan.schools.map((school) => (
+          <Box
+            key={school.school}
+            sx={{ borderTop: 1, borderColor: 'divider', py: 1, display: 'flex', gap: 2, alignItems: 'center' }}
+          >
+            <Box sx={{ flex: 1 }}>
+              <Typography sx={{ fontWeight: school.school === chosen ? 700 : 450 }}>
+                {NAMES[school.school] ?? school.school}: {withFractions(school.start)} →{' '}
+                {withFractions(school.finished)}
               </Typography>
-            </Collapse>
+              <Typography variant="body2" color="text.secondary">
+                {withFractions(school.why)}
+              </Typography>
+            </Box>
+            <Button
+              variant="outlined"
+              aria-label={`Start ${(NAMES[school.school] ?? school.school).toLowerCase()}`}
+              aria-pressed={school.school === chosen}
+              disabled={school.school === chosen}
+              onClick={() => change('sizing.school', school.school)}
+            >
+              {school.school === chosen ? 'Taken' : 'Take'}
+            </Button>
           </Box>
-        );
-      })}
+        ))}
     </Box>
   );
 }

@@ -9,7 +9,8 @@ import Typography from '@mui/material/Typography';
 import { useSize, useStyles } from '../api/queries';
 import type { SizeInAll, StyleTold } from '../api/client';
 import { figures } from '../app/theme';
-import { mm, withFractions } from '../words/figures';
+import { usePreferences, useReader } from '../preferences/Preferences';
+import { withFractions } from '../words/figures';
 import { useDesk, useProblem } from './Desk';
 import { valueAt } from './draft';
 import { Choice, Count, NumberEntry, TextEntry } from './fields';
@@ -17,7 +18,7 @@ import { StyleForm } from './StyleForm';
 
 /** The finger: a size as it is said, or measured round finger and knuckle. */
 export function FingerControl() {
-  const { draft, change, plan } = useDesk();
+  const { draft, exchange, plan } = useDesk();
   const finger = (valueAt(draft, 'finger') ?? {}) as Record<string, unknown>;
   const measured = finger.around_finger_mm !== undefined || finger.around_knuckle_mm !== undefined;
   const problem = useProblem('finger');
@@ -25,21 +26,25 @@ export function FingerControl() {
     <Stack spacing={2}>
       {measured ? (
         <>
-          <NumberEntry path="finger.around_finger_mm" label="Around the finger" unit="mm" autoFocus />
+          <NumberEntry path="finger.around_finger_mm" label="Around the finger" unit="mm" />
           <NumberEntry path="finger.around_knuckle_mm" label="Around the knuckle" unit="mm" />
           {plan?.target_reason && <Typography variant="body2">{plan.target_reason}</Typography>}
           {plan && <SizeTable size={plan.target} />}
         </>
       ) : (
         <>
-          <TextEntry path="finger.size" label="Size" help="US 6 1/2, UK M½, EU 54, JP 13, 54.4 mm …" autoFocus />
+          <TextEntry path="finger.size" label="Size" help="US 6 1/2, UK M½, EU 54, JP 13, 54.4 mm …" />
           <Conversions text={typeof finger.size === 'string' ? finger.size : ''} />
         </>
       )}
       {problem && <Typography color="error">{problem}</Typography>}
       <Button
         variant="text"
-        onClick={() => change('finger', measured ? { size: 'US 7' } : { around_finger_mm: 54, around_knuckle_mm: 57 })}
+        onClick={() =>
+          measured
+            ? exchange('finger', 'size', 'measured', { size: 'US 7' })
+            : exchange('finger', 'measured', 'size', { around_finger_mm: 54, around_knuckle_mm: 57 })
+        }
         sx={{ alignSelf: 'start', paddingInline: 0 }}
       >
         {measured ? 'Give a size instead' : 'Measured finger and knuckle instead'}
@@ -49,20 +54,23 @@ export function FingerControl() {
 }
 
 function Conversions({ text }: { text: string }) {
-  const size = useSize(text);
+  const size = useSize(text, useReader());
   return size.data ? <SizeTable size={size.data.size} /> : null;
 }
 
-function SizeTable({ size }: { size: SizeInAll }) {
+/** A size in every system, the maker's own first. */
+export function SizeTable({ size }: { size: SizeInAll }) {
+  const [{ systems }] = usePreferences();
+  const codes = [...new Set([...systems, ...Object.keys(size.exact)])];
   return (
     <Box sx={{ display: 'grid', gridTemplateColumns: '1fr 1fr', columnGap: 3, rowGap: 0.5 }}>
-      {Object.values(size.exact).map((text) => (
-        <Typography key={text} sx={{ fontFamily: figures, fontSize: '0.95rem' }}>
-          {withFractions(text)}
+      {codes.map((code) => (
+        <Typography key={code} sx={{ fontFamily: figures, fontSize: '0.95rem' }}>
+          {withFractions(size.exact[code] ?? '')}
         </Typography>
       ))}
       <Typography variant="body2" color="text.secondary" sx={{ gridColumn: '1 / -1' }}>
-        {mm(size.inside_diameter_mm, 2)} mm across, {mm(size.inside_circumference_mm, 2)} mm around, inside
+        {size.across} across, {size.around} around, inside
       </Typography>
     </Box>
   );
@@ -71,6 +79,7 @@ function SizeTable({ size }: { size: SizeInAll }) {
 const METALS = [
   'copper',
   'plated-copper',
+  'lacquered-copper',
   'brass',
   'bronze',
   'sterling',
@@ -122,7 +131,6 @@ export function WireControl({ role }: { role: string }) {
         help="20 AWG, 21 SWG, 0.8 mm, 1/32 in"
         usual={usual?.diameter}
         presets={USUAL_WIRES}
-        autoFocus
       />
       <Choice
         path={`${path}.metal`}
@@ -159,7 +167,7 @@ export function WireControl({ role }: { role: string }) {
 
 /** A style of band or head, and its parameters. */
 export function StyleControl({ kind }: { kind: 'band' | 'head' }) {
-  const { draft, change } = useDesk();
+  const { draft, exchange } = useDesk();
   const styles = useStyles().data ?? [];
   const problem = useProblem(`${kind}.style`);
   const band = valueAt(draft, 'band.style');
@@ -167,10 +175,10 @@ export function StyleControl({ kind }: { kind: 'band' | 'head' }) {
   const chosen = valueAt(draft, `${kind}.style`);
   const style = styles.find((s) => s.kind === kind && s.style === chosen);
   const choose = (next: string) => {
-    change(kind, { style: next });
+    exchange(kind, next, typeof chosen === 'string' ? chosen : '', { style: next });
     // A head that can't be made on the new band would only be refused.
     const head = styles.find((s) => s.kind === 'head' && s.style === valueAt(draft, 'head.style'));
-    if (kind === 'band' && head && !fits(head, next)) change('head', { style: 'none' });
+    if (kind === 'band' && head && !fits(head, next)) exchange('head', 'none', head.style, { style: 'none' });
   };
   return (
     <Stack spacing={2.5}>
@@ -204,7 +212,7 @@ export function FinishControl() {
       <Count
         path="finish.wraps_each_side"
         label="Wraps each side"
-        help="None leaves the band free: it springs open."
+        help="None leaves the band free: it springs open. Left out, as many as the head usually has."
         least={0}
         most={8}
         usual={2}
@@ -213,6 +221,52 @@ export function FinishControl() {
       {valueAt(draft, 'finish.ends') === 'loop' && (
         <NumberEntry path="finish.loop_mm" label="Loop, inside" unit="mm" usual={2} />
       )}
+    </Stack>
+  );
+}
+
+const ROOM = { none: 'None', quarter: 'A quarter size', half: 'Half a size' } as const;
+
+/** How it is cut, and what the maker allows for. */
+export function CuttingControl() {
+  const { draft, change } = useDesk();
+  const tail = valueAt(draft, 'sizing.tail');
+  return (
+    <Stack spacing={2.5}>
+      <Choice
+        path="sizing.tape"
+        label="Tape, cut to the next"
+        choices={['1 mm', '5 mm', '1/8 in', '1/4 in']}
+        usual="5 mm"
+        words={(step) => withFractions(step)}
+      />
+      <Choice
+        path="sizing.tail"
+        label="Last wraps drawn tight by"
+        help="A tail to hold stays at each end until then: pliers need less of it than fingers."
+        choices={['pliers', 'fingers']}
+        usual={typeof tail === 'string' ? tail : 'pliers'}
+      />
+      <Box>
+        <Typography variant="body2" color="text.secondary" gutterBottom>
+          Room for a wide band
+        </Typography>
+        <ToggleButtonGroup
+          exclusive
+          value={valueAt(draft, 'sizing.room_for_width') ?? 'none'}
+          onChange={(_, room: string | null) => room && change('sizing.room_for_width', room)}
+          aria-label="Room for a wide band"
+        >
+          {Object.entries(ROOM).map(([room, words]) => (
+            <ToggleButton key={room} value={room}>
+              {words}
+            </ToggleButton>
+          ))}
+        </ToggleButtonGroup>
+        <Typography variant="body2" color="text.secondary">
+          Wide bands wear tighter. What you choose is added to the finger’s size.
+        </Typography>
+      </Box>
     </Stack>
   );
 }

@@ -1,5 +1,4 @@
-import { useCallback, useEffect, useState } from 'react';
-import type { Draft, RingTold } from '../api/client';
+import type { Draft } from '../api/client';
 
 /** What an untouched Plan screen shows: a ring that can be made, so that every figure has something to say. */
 export const FIRST_RING: Draft = {
@@ -13,26 +12,6 @@ export const FIRST_RING: Draft = {
   finish: { wraps_each_side: 2 },
   sizing: { school: 'geometry', risk_of_running_out: 0.02, tape: '5 mm', tail: 'pliers' },
 };
-
-const key = (ringId: string | undefined) => `pliant-coil.draft.${ringId ?? 'new'}`;
-
-interface Kept {
-  draft: Draft;
-  /** The revision that the draft was made from; 0 for a new ring. */
-  revision: number;
-}
-
-function load(ringId: string | undefined): Kept | null {
-  try {
-    return JSON.parse(localStorage.getItem(key(ringId)) ?? 'null') as Kept | null;
-  } catch {
-    return null;
-  }
-}
-
-export const forgetDraft = (ringId: string | undefined) => localStorage.removeItem(key(ringId));
-export const keepDraft = (ringId: string | undefined, kept: Kept) =>
-  localStorage.setItem(key(ringId), JSON.stringify(kept));
 
 /** The value at a dotted path, undefined where the way ends early. */
 export const valueAt = (draft: Draft, path: string): unknown =>
@@ -55,33 +34,74 @@ export function withValue(draft: Draft, path: string, value: unknown): Draft {
   return next;
 }
 
-/** The ring being typed. It is kept in the browser at every change, until it is saved. */
-export function useDraft(saved: RingTold | undefined) {
-  const ringId = saved?.id;
-  const [{ kept, edited }, setState] = useState<{ kept: Kept; edited: boolean }>(() => ({
-    kept:
-      load(ringId) ?? (saved ? { draft: saved.file, revision: saved.revision } : { draft: FIRST_RING, revision: 0 }),
-    edited: false,
-  }));
-  // After the figures are on the screen: writing it down must not hold them up.
-  useEffect(() => {
-    if (edited) keepDraft(ringId, kept);
-  }, [ringId, kept, edited]);
-  const change = useCallback(
-    (path: string, value: unknown) =>
-      setState(({ kept: before }) => ({
-        kept: { ...before, draft: withValue(before.draft, path, value) },
-        edited: true,
-      })),
-    [],
-  );
-  const replace = useCallback(
-    (draft: Draft, revision: number) => {
-      forgetDraft(ringId);
-      setState({ kept: { draft, revision }, edited: false });
-    },
-    [ringId],
-  );
-  const original = saved ? saved.file : FIRST_RING;
-  return { ...kept, changed: JSON.stringify(kept.draft) !== JSON.stringify(original), change, replace };
+/** A ring being typed, and the revision that it was made from; 0 for a new ring. */
+export interface Kept {
+  draft: Draft;
+  revision: number;
+}
+
+/** The desk's history: every edit can be taken back, and taken back again. */
+export interface History {
+  present: Kept;
+  past: readonly Kept[];
+  future: readonly Kept[];
+  /** Where the last edit was made: typing on in one field is one edit. */
+  editing: string | null;
+  /** What was set in each style that was chosen before, so that coming back to it finds it. */
+  remembered: Readonly<Record<string, unknown>>;
+}
+
+const STEPS_MOST = 200;
+
+export const begin = (present: Kept): History => ({ present, past: [], future: [], editing: null, remembered: {} });
+
+function pushed(history: History, present: Kept, editing: string | null): History {
+  const typingOn = editing !== null && editing === history.editing;
+  const past = typingOn ? history.past : [...history.past, history.present].slice(-STEPS_MOST);
+  return { ...history, present, past, future: [], editing };
+}
+
+/** Another value at a path. */
+export function edited(history: History, path: string, value: unknown): History {
+  const { draft, revision } = history.present;
+  if (JSON.stringify(valueAt(draft, path)) === JSON.stringify(value)) return history;
+  return pushed(history, { draft: withValue(draft, path, value), revision }, path);
+}
+
+/** A whole part (a band's style, a kind of finger) exchanged for another kind, with what was set in that kind before. */
+export function exchanged(history: History, part: string, kind: string, from: string, usual: unknown): History {
+  const before = valueAt(history.present.draft, part);
+  const remembered = { ...history.remembered, [`${part}:${from}`]: before };
+  const next = remembered[`${part}:${kind}`] ?? usual;
+  const draft = withValue(history.present.draft, part, next);
+  return { ...pushed(history, { ...history.present, draft }, null), remembered };
+}
+
+/** Another ring on the desk: the one before can be taken back. */
+export const replaced = (history: History, present: Kept): History => pushed(history, present, null);
+
+export function undone(history: History): History {
+  const before = history.past.at(-1);
+  if (!before) return history;
+  const present = { ...before, revision: history.present.revision };
+  return {
+    ...history,
+    present,
+    past: history.past.slice(0, -1),
+    future: [history.present, ...history.future],
+    editing: null,
+  };
+}
+
+export function redone(history: History): History {
+  const [next, ...future] = history.future;
+  if (!next) return history;
+  const present = { ...next, revision: history.present.revision };
+  return { ...history, present, past: [...history.past, history.present], future, editing: null };
+}
+
+/** After a save: what was typed meanwhile stays, on the new revision. */
+export function saved(history: History, sent: Draft, file: Draft, revision: number): History {
+  const same = JSON.stringify(sent) === JSON.stringify(history.present.draft);
+  return { ...history, present: { draft: same ? file : history.present.draft, revision } };
 }

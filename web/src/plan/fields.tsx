@@ -9,6 +9,8 @@ import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { useId, useState } from 'react';
 import { figures } from '../app/theme';
+import { usePreferences } from '../preferences/Preferences';
+import { Stepper } from '../ui/Stepper';
 import { useDesk, useProblem } from './Desk';
 import { valueAt } from './draft';
 
@@ -17,7 +19,6 @@ interface FieldProps {
   path: string;
   label: string;
   help?: string | undefined;
-  autoFocus?: boolean;
 }
 
 const say = (value: unknown) => (typeof value === 'string' || typeof value === 'number' ? String(value) : '');
@@ -28,7 +29,7 @@ interface TextProps extends FieldProps {
 }
 
 /** Text as it is typed; what is wrong with it stands below, and what is usual is a tap away. */
-export function TextEntry({ path, label, help, autoFocus = false, usual, presets = [] }: TextProps) {
+export function TextEntry({ path, label, help, usual, presets = [] }: TextProps) {
   const { draft, change } = useDesk();
   const problem = useProblem(path);
   const value = valueAt(draft, path) ?? usual;
@@ -40,7 +41,6 @@ export function TextEntry({ path, label, help, autoFocus = false, usual, presets
         onChange={(event) => change(path, event.target.value)}
         error={problem !== undefined}
         helperText={problem ?? help}
-        autoFocus={autoFocus}
         onFocus={(event) => event.target.select()}
         slotProps={{ htmlInput: { autoComplete: 'off', spellCheck: false } }}
       />
@@ -49,10 +49,9 @@ export function TextEntry({ path, label, help, autoFocus = false, usual, presets
           {presets.map((preset) => (
             <Button
               key={preset}
-              size="small"
               variant={value === preset ? 'contained' : 'outlined'}
               onClick={() => change(path, preset)}
-              sx={{ paddingInline: 1.25, minWidth: 0 }}
+              sx={{ paddingInline: 1.25, minWidth: 48 }}
             >
               {preset}
             </Button>
@@ -70,14 +69,28 @@ interface NumberProps extends FieldProps {
   optional?: boolean;
 }
 
-/** A measure. What can't be read as a number goes to the server as it is, which says so at this field. */
-export function NumberEntry({ path, label, help, usual, unit, optional = false, autoFocus = false }: NumberProps) {
+const MM_PER_INCH = 25.4;
+const PLAIN = /^[+-]?(\d+\.?\d*|\.\d+)$/;
+
+/** A number, or text as it stands: `1/4 in` and `7 mm` are lengths too, and what can't be read the server says at this field. */
+function read(text: string, inches: boolean): number | string {
+  const plain = text.trim().replace(',', '.');
+  if (!PLAIN.test(plain)) return inches && /^[\d\s./-]+$/.test(plain) ? `${plain} in` : text;
+  return inches ? Number((Number(plain) * MM_PER_INCH).toFixed(4)) : Number(plain);
+}
+
+/** A measure, in the maker's own unit. */
+export function NumberEntry({ path, label, help, usual, unit, optional = false }: NumberProps) {
   const { draft, change } = useDesk();
+  const [{ units }] = usePreferences();
   const problem = useProblem(path);
+  const inches = unit === 'mm' && units === 'in';
   const value = valueAt(draft, path) ?? usual;
-  const [typed, setTyped] = useState(say(value));
-  const readTyped = (text: string) => (optional && text.trim() === '' ? undefined : read(text));
-  const shown = readTyped(typed) === value ? typed : say(value);
+  const shownOf = (at: unknown) =>
+    inches && typeof at === 'number' ? String(Number((at / MM_PER_INCH).toFixed(4))) : say(at);
+  const [typed, setTyped] = useState(shownOf(value));
+  const readTyped = (text: string) => (optional && text.trim() === '' ? undefined : read(text, inches));
+  const shown = readTyped(typed) === value ? typed : shownOf(value);
   return (
     <TextField
       label={label}
@@ -88,49 +101,50 @@ export function NumberEntry({ path, label, help, usual, unit, optional = false, 
       }}
       error={problem !== undefined}
       helperText={problem ?? help}
-      autoFocus={autoFocus}
       onFocus={(event) => event.target.select()}
       slotProps={{
         htmlInput: { inputMode: 'decimal', autoComplete: 'off', style: { fontFamily: figures } },
-        ...(unit ? { input: { endAdornment: <InputAdornment position="end">{unit}</InputAdornment> } } : {}),
+        ...(unit
+          ? { input: { endAdornment: <InputAdornment position="end">{inches ? 'in' : unit}</InputAdornment> } }
+          : {}),
       }}
     />
   );
 }
 
-const read = (text: string): number | string => {
-  const plain = text.trim().replace(',', '.');
-  return /^[+-]?(\d+\.?\d*|\.\d+)$/.test(plain) ? Number(plain) : text;
-};
-
 interface ChoiceProps extends FieldProps {
-  choices: readonly string[];
-  usual?: string | undefined;
+  choices: readonly (string | number)[];
+  usual?: string | number | undefined;
   words?: (choice: string) => string;
 }
 
 const plainWords = (choice: string) => choice.charAt(0).toUpperCase() + choice.slice(1).replace(/-/g, ' ');
 
-/** One of a few: side by side up to four, a list beyond. */
+/** One of a few words or whole numbers: side by side up to four, a list beyond. */
 export function Choice({ path, label, help, choices, usual, words = plainWords }: ChoiceProps) {
   const { draft, change } = useDesk();
   const problem = useProblem(path);
   const id = useId();
   const given = valueAt(draft, path);
-  const value = typeof given === 'string' ? given : (usual ?? '');
+  const value = typeof given === 'string' || typeof given === 'number' ? given : (usual ?? '');
   if (choices.length > 4) {
     return (
       <TextField
         select
         label={label}
-        value={value}
-        onChange={(event) => change(path, event.target.value)}
+        value={choices.includes(value) ? value : ''}
+        onChange={(event) =>
+          change(
+            path,
+            choices.find((choice) => String(choice) === event.target.value),
+          )
+        }
         error={!!problem}
         helperText={problem ?? help}
       >
         {choices.map((choice) => (
           <MenuItem key={choice} value={choice}>
-            {words(choice)}
+            {words(String(choice))}
           </MenuItem>
         ))}
       </TextField>
@@ -144,12 +158,13 @@ export function Choice({ path, label, help, choices, usual, words = plainWords }
       <ToggleButtonGroup
         exclusive
         value={value}
-        onChange={(_, choice: string | null) => choice !== null && change(path, choice)}
+        onChange={(_, choice: string | number | null) => choice !== null && change(path, choice)}
         aria-labelledby={id}
+        sx={{ flexWrap: 'wrap' }}
       >
         {choices.map((choice) => (
           <ToggleButton key={choice} value={choice}>
-            {words(choice)}
+            {words(String(choice))}
           </ToggleButton>
         ))}
       </ToggleButtonGroup>
@@ -171,27 +186,41 @@ export function Count({ path, label, help, least, most, usual }: CountProps) {
   const id = useId();
   const given = valueAt(draft, path);
   const value = typeof given === 'number' ? given : (usual ?? least);
-  const step = (by: number) => change(path, Math.min(most, Math.max(least, value + by)));
   return (
     <Box role="group" aria-labelledby={id}>
       <Typography id={id} variant="body2" color="text.secondary" gutterBottom>
         {label}
       </Typography>
-      <Box sx={{ display: 'flex', alignItems: 'center', gap: 2 }}>
-        <Button variant="outlined" onClick={() => step(-1)} disabled={value <= least} aria-label={`${label}: one less`}>
-          −
-        </Button>
-        <Typography
-          component="output"
-          sx={{ fontFamily: figures, fontSize: '1.6rem', fontWeight: 700, minWidth: '1.4em', textAlign: 'center' }}
-        >
-          {value}
-        </Typography>
-        <Button variant="outlined" onClick={() => step(1)} disabled={value >= most} aria-label={`${label}: one more`}>
-          +
-        </Button>
-      </Box>
+      <Stepper name={label} value={value} least={least} most={most} onChange={(next) => change(path, next)} />
       {(problem ?? help) && <FormHelperText error={!!problem}>{problem ?? help}</FormHelperText>}
+    </Box>
+  );
+}
+
+/** Part of a ring that may be left out, on or off. */
+export function Switch({ path, label, help, children }: FieldProps & { children: React.ReactNode }) {
+  const { draft, exchange } = useDesk();
+  const on = valueAt(draft, path) !== undefined && valueAt(draft, path) !== null;
+  const id = useId();
+  return (
+    <Box>
+      <Typography id={id} variant="body2" color="text.secondary" gutterBottom>
+        {label}
+      </Typography>
+      <ToggleButtonGroup
+        exclusive
+        value={on}
+        onChange={(_, next: boolean | null) => {
+          if (next === null || next === on) return;
+          exchange(path, next ? 'on' : 'off', next ? 'off' : 'on', next ? {} : undefined);
+        }}
+        aria-labelledby={id}
+      >
+        <ToggleButton value={false}>No</ToggleButton>
+        <ToggleButton value={true}>Yes</ToggleButton>
+      </ToggleButtonGroup>
+      {help && <FormHelperText>{help}</FormHelperText>}
+      {on && <Box sx={{ mt: 2.5, pl: 2, borderLeft: 2, borderColor: 'divider' }}>{children}</Box>}
     </Box>
   );
 }

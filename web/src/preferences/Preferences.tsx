@@ -38,3 +38,9 @@ export function PreferencesProvider({ children }: { children: ReactNode }) {
 }
 
 export const usePreferences = () => useContext(Context);
+
+/** For whom the server writes: what this maker reads first. */
+export function useReader() {
+  const [{ units, systems }] = usePreferences();
+  return useMemo(() => ({ units, sizes: systems.join(',') }), [units, systems]);
+}

@@ -8,13 +8,12 @@ export const groupsOf = (program: string) =>
 export const programOf = (groups: { letters: string; wraps: number }[]) =>
   groups.map((g) => `${g.letters}${g.wraps}`).join(' ');
 
-/** The program with so many wraps more (or fewer) in one group; a group without wraps is left out. */
-export const withWraps = (program: string, group: number, more: number) =>
-  programOf(
-    groupsOf(program)
-      .map((g, k) => (k === group ? { ...g, wraps: g.wraps + more } : g))
-      .filter((g) => g.wraps > 0),
-  );
+/** The program with another number of wraps in one group; a group of none stays, to be filled again, until it is taken out. */
+export const withWraps = (program: string, group: number, wraps: number) =>
+  programOf(groupsOf(program).map((g, k) => (k === group ? { ...g, wraps } : g)));
+
+/** The program without its empty groups: what is woven. */
+export const woven = (program: string) => programOf(groupsOf(program).filter((g) => g.wraps > 0));
 
 /** Which group a repeat's n-th wrap belongs to. */
 export function groupOfWrap(program: string, wrap: number): number {
@@ -22,18 +21,15 @@ export function groupOfWrap(program: string, wrap: number): number {
   return groupsOf(program).findIndex((g) => (passed += g.wraps) > wrap);
 }
 
-/** The runs of a bound band from the middle outwards: `5 inner, 3 all`. */
-const runsOf = (runs: string) =>
+/** The runs of a bound band from the middle outwards: `9 middle, 4 all, 7 inner`. */
+export const runsOf = (runs: string) =>
   runs.split(',').map((run) => {
     const [, coils = '0', where = ''] = /(\d+)\s*(\w*)/.exec(run) ?? [];
     return { coils: Number(coils), where };
   });
 
-/** The runs with one coil more in the run that the n-th coil from the middle lies in; runs repeat towards the ends. */
-export function withCoil(runs: string, fromMiddle: number): string {
-  const typed = runsOf(runs);
-  const once = typed.reduce((sum, run) => sum + run.coils, 0);
-  let left = once > 0 ? fromMiddle % once : 0;
-  const at = typed.findIndex((run) => (left -= run.coils) < 0);
-  return typed.map((run, k) => `${run.coils + (k === at ? 1 : 0)} ${run.where}`).join(', ');
-}
+/** The runs with another number of coils in one of them. */
+export const withCoils = (runs: string, run: number, coils: number) =>
+  runsOf(runs)
+    .map((r, k) => `${k === run ? coils : r.coils} ${r.where}`.trim())
+    .join(', ');

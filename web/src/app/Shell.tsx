@@ -1,0 +1,73 @@
+import Box from '@mui/material/Box';
+import Typography from '@mui/material/Typography';
+import { Suspense } from 'react';
+import { NavLink, Outlet, useLocation } from 'react-router';
+import { useWorkshop } from '../api/queries';
+import { PreferencesMenu } from '../preferences/PreferencesMenu';
+import { Mishap } from './Mishap';
+
+const SCREENS = [
+  { to: '/plan', name: 'Plan' },
+  { to: '/sizes', name: 'Sizes' },
+] as const;
+
+/** What every screen stands in: whose bench, the screens, and how figures are read. */
+export function Shell() {
+  const workshop = useWorkshop().data?.name;
+  const { pathname } = useLocation();
+  return (
+    <>
+      <Box
+        component="header"
+        sx={{
+          display: 'flex',
+          alignItems: 'center',
+          columnGap: { xs: 1, sm: 2 },
+          px: { xs: 2, sm: 3, lg: 4, xl: 7.5 },
+          maxWidth: 1600,
+          mx: 'auto',
+          minHeight: 56,
+          '@media print': { display: 'none' },
+        }}
+      >
+        <Typography component="h1" sx={{ fontWeight: 750, fontSize: '1.1rem', whiteSpace: 'nowrap' }}>
+          Pliant Coil
+        </Typography>
+        <Typography variant="body2" color="text.secondary" sx={{ display: { xs: 'none', md: 'block' } }}>
+          {workshop}
+        </Typography>
+        <Box component="nav" aria-label="Screens" sx={{ display: 'flex', columnGap: 1, flex: 1 }}>
+          {SCREENS.map(({ to, name }) => (
+            <Box
+              key={to}
+              component={NavLink}
+              to={to}
+              sx={{
+                minHeight: 48,
+                px: 1,
+                display: 'flex',
+                alignItems: 'center',
+                fontWeight: 600,
+                color: 'text.primary',
+                textDecoration: 'none',
+                borderBottom: 3,
+                borderColor: 'transparent',
+                '&.active': { borderColor: 'primary.main', color: 'primary.main' },
+                '&:focus-visible': { outline: '3px solid', outlineColor: 'primary.main', outlineOffset: -3 },
+              }}
+            >
+              {name}
+            </Box>
+          ))}
+        </Box>
+        <PreferencesMenu />
+      </Box>
+      {/* A screen that failed doesn't take the others with it: going elsewhere begins anew. */}
+      <Mishap key={pathname.split('/')[1]}>
+        <Suspense fallback={<Typography sx={{ p: 4 }}>The screen is on its way.</Typography>}>
+          <Outlet />
+        </Suspense>
+      </Mishap>
+    </>
+  );
+}

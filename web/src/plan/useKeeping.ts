@@ -1,0 +1,115 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useCallback, useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { Conflicting, unreachable, type Draft, type RingTold } from '../api/client';
+import { keys, useRingChanges } from '../api/queries';
+import { useTell } from '../app/Notices';
+import { forget, keep } from './keeping';
+import type { Keeping } from './Toolbar';
+
+interface Desk {
+  ring: RingTold | undefined;
+  draft: Draft;
+  revision: number;
+  changed: boolean;
+  replace: (draft: Draft, revision: number) => void;
+  settle: (sent: Draft, told: RingTold) => void;
+}
+
+/** Saving: once, however often it is asked for; as soon as the server answers again, when it doesn't. */
+export function useKeeping({ ring, draft, revision, changed, replace, settle }: Desk) {
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const tell = useTell();
+  const { create, save: saveRevision } = useRingChanges();
+  const [conflict, setConflict] = useState<Conflicting | null>(null);
+  // A new ring goes out under one key until it is there: sent twice, it is saved once.
+  const key = useRef<string | null>(null);
+  const busy = useRef(false);
+  const { mutate: createRing } = create;
+  const { mutate: saveRing } = saveRevision;
+
+  const failed = useCallback(
+    (error: Error) => {
+      busy.current = false;
+      if (error instanceof Conflicting) setConflict(error);
+      else tell({ text: `Not saved: ${error.message}` });
+    },
+    [tell],
+  );
+  const stored = useCallback(
+    (told: RingTold) => {
+      busy.current = false;
+      queries.setQueryData(keys.ring(told.id), told);
+      tell({ text: `“${told.file.title}” is saved.` });
+    },
+    [queries, tell],
+  );
+  const createFrom = useCallback(
+    (sent: Draft) => {
+      if (busy.current) return;
+      busy.current = true;
+      key.current ??= crypto.randomUUID();
+      createRing(
+        { draft: sent, key: key.current },
+        {
+          onSuccess: (told) => {
+            key.current = null;
+            stored(told);
+            setConflict(null);
+            forget(ring?.id);
+            void navigate(`/plan/${told.id}`);
+          },
+          onError: failed,
+        },
+      );
+    },
+    [createRing, stored, ring?.id, navigate, failed],
+  );
+  const save = useCallback(() => {
+    if (!ring) createFrom(draft);
+    else if (!busy.current) {
+      busy.current = true;
+      saveRing(
+        { id: ring.id, draft, revision },
+        {
+          onSuccess: (told) => {
+            stored(told);
+            settle(draft, told);
+          },
+          onError: failed,
+        },
+      );
+    }
+  }, [ring, draft, revision, createFrom, saveRing, stored, settle, failed]);
+
+  const pending = create.isPending || saveRevision.isPending;
+  const waiting = pending && (unreachable(create.failureReason) || unreachable(saveRevision.failureReason));
+  const keeping: Keeping = waiting ? 'waiting' : pending ? 'sending' : !ring ? 'new' : changed ? 'changed' : 'kept';
+
+  /** Another ring on the desk, at the address of a new one; the one before can be taken back there. */
+  const layOut = (next: Draft) => {
+    if (ring) {
+      keep(undefined, { draft: next, revision: 0 });
+      void navigate('/plan');
+    } else replace(next, 0);
+  };
+  return {
+    save,
+    keeping,
+    layOut,
+    conflict,
+    closeConflict: () => setConflict(null),
+    takeTheirs: () => {
+      if (conflict) {
+        queries.setQueryData(keys.ring(conflict.current.id), conflict.current);
+        replace(conflict.current.file, conflict.current.revision);
+      }
+      setConflict(null);
+    },
+    keepAsCopy: () => {
+      const title = typeof draft.title === 'string' && draft.title ? draft.title.slice(0, 113) : 'Ring';
+      createFrom({ ...draft, title: `${title} (copy)` });
+    },
+  };
+}
