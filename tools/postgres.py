@@ -18,6 +18,7 @@ import time
 from pathlib import Path
 
 SERVER_USER = "postgres"
+RECOVERS_WITHIN_S = 120
 
 
 def free_port(wanted: int = 0) -> int:
@@ -98,6 +99,15 @@ class Cluster:
         fresh.rename(self._data)
 
     def _launch(self) -> int:
+        # A server that was killed may be up already and still recovering: it is waited for, never started beside.
+        waited = time.monotonic() + RECOVERS_WITHIN_S
+        while self._pid() is not None and time.monotonic() < waited:
+            port = self._running_port()
+            if port is not None:
+                return port
+            time.sleep(0.1)
+        if self._pid() is not None:
+            raise RuntimeError("the database is still recovering; try again in a minute")
         # A lock file whose server is gone would keep the new one from starting if its number was given to another process.
         (self._data / "postmaster.pid").unlink(missing_ok=True)
         for _ in range(3):

@@ -35,7 +35,8 @@ prepare_system() {
 prepare_python() {
   local lock="requirements/$1.lock" wanted
   wanted=$(fingerprint "$lock" requirements/bootstrap.lock pyproject.toml)
-  if ! .venv/bin/python -c '' 2>/dev/null; then
+  # An environment that was cut short while it was made has a Python but nothing to install with.
+  if ! .venv/bin/python -m pip --version >/dev/null 2>&1; then
     say "Making the virtual environment"
     rm -rf .venv
     python3 -m venv .venv

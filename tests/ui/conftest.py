@@ -35,7 +35,7 @@ def plan(page: Page, server: str, sessions: Sessions) -> Page:
     """The Plan screen of an empty workshop, with its first figures there."""
     page.on("pageerror", lambda error: pytest.fail(f"the page failed: {error}"))
     page.goto(f"{server}/plan")
-    expect(page.get_by_test_id("cut")).to_be_visible()
+    expect(page.get_by_test_id("answer")).to_have_attribute("data-standing", "fresh")
     return page
 
 

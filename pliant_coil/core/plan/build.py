@@ -14,7 +14,7 @@ from pliant_coil.core.making.ring import Ring, make_ring
 from pliant_coil.core.making.solve import Choice, Solver, contributions, schools
 from pliant_coil.core.plan import model
 from pliant_coil.core.ring_file.document import RingFile
-from pliant_coil.core.styles.contract import Repeats, SizedBy
+from pliant_coil.core.styles.contract import Repeats, SizedBy, Top
 from pliant_coil.core.styles.tasks import Task
 from pliant_coil.core.trade.mandrels import TAPER
 from pliant_coil.core.trade.sizes import SYSTEMS, US_STEP_MM, Size, SizeChange, nearest_mark
@@ -92,7 +92,7 @@ def phrases(ring: Ring, made: MadeRing) -> list[tuple[str, Say]]:
     found = [("finger", say("{size}", size=Size(ring.target_mm, ring.asked_in)))]
     found += [(f"wires.{role}", wire.words) for role, wire in ring.wires.items()]
     found += [("band", file.band.phrase()), ("head", file.head.phrase())]
-    if made.band.ends:
+    if any(placed.id.endswith((".lock", ".end")) for piece in made.pieces for placed in piece.moves) or Top.TAILS in ring.band.tops():
         found.append(("finish", file.finish.phrase(ring.locks)))
     return found
 

@@ -58,7 +58,18 @@ export const theme = createTheme({
         '@media (prefers-reduced-motion: reduce)': {
           '*, *::before, *::after': { transition: 'none !important', animation: 'none !important' },
         },
-        '@media print': { body: { background: 'none !important', color: '#000 !important' } },
+        '@page': { margin: '12mm' },
+        // Paper is white and ink is black, whatever the screen's light.
+        '@media print': {
+          body: { background: 'none !important', color: '#000 !important' },
+          ':root, [data-light]': {
+            '--mui-palette-text-primary': '#000 !important',
+            '--mui-palette-text-secondary': '#333 !important',
+            '--mui-palette-primary-main': '#000 !important',
+            '--mui-palette-sheet': '#fff !important',
+            '--mui-palette-divider': '#777 !important',
+          },
+        },
         '[data-light]': { '--steel-edge': '#a3afaa', '--steel-light': '#eef2f0', '--steel-ink': '#16211f' },
         "[data-light='dark']": { '--steel-edge': '#4d5b57', '--steel-light': '#7d8c87', '--steel-ink': '#0c1211' },
       },

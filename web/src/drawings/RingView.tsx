@@ -66,13 +66,28 @@ export const RingView = memo(function RingView({ plan, side, active, onActive }:
       {paint(behind)}
       {drawing.beads.map((bead, k) => {
         const [cx, cy] = project[side]([bead.x_mm, bead.y_mm, bead.z_mm]);
+        const high = side === 'end' ? bead.height_mm : bead.width_mm;
+        if (['rectangle', 'octagon', 'slab', 'barrel'].includes(bead.shape)) {
+          return (
+            <rect
+              key={k}
+              x={cx - bead.length_mm / 2}
+              y={cy - high / 2}
+              width={bead.length_mm}
+              height={high}
+              rx={Math.min(bead.length_mm, high) / 6}
+              fill={bead.shape === 'barrel' ? 'none' : `url(#${id}bead)`}
+              pointerEvents="none"
+            />
+          );
+        }
         return (
           <ellipse
             key={k}
             cx={cx}
             cy={cy}
             rx={bead.length_mm / 2}
-            ry={(side === 'end' ? bead.height_mm : bead.width_mm) / 2}
+            ry={high / 2}
             fill={`url(#${id}bead)`}
             pointerEvents="none"
           />

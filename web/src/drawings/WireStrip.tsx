@@ -1,8 +1,9 @@
 import Box from '@mui/material/Box';
-import { memo, useId, type KeyboardEvent } from 'react';
+import { memo, useId, useMemo, type KeyboardEvent } from 'react';
 import type { PlannedWire } from '../api/client';
 import { figures } from '../app/theme';
 import { length, measure, type Units } from '../words/figures';
+import { layOut, type Layout } from './breaks';
 import { placeLabels } from './labels';
 import { metalColours } from './metals';
 import { useWidth } from './useWidth';
@@ -30,9 +31,10 @@ interface Props {
 /** A piece of wire as it lies on the table before anything is bent: to scale, folded like a line of text when it is long. */
 export const WireStrip = memo(function WireStrip({ wire, active, onActive, units, pxPerMm }: Props) {
   const [ref, width] = useWidth<HTMLDivElement>(1160);
-  const fit = Math.min(ROWS_MOST, Math.max(1, Math.ceil((wire.cut_mm * PX_PER_MM_LEAST) / width)));
-  const perRow = pxPerMm ? PAPER_MM : wire.cut_mm / fit;
-  const rows = pxPerMm ? Math.ceil(wire.cut_mm / perRow) : fit;
+  const laid = useMemo(() => layOut(wire.moves, wire.cut_mm, pxPerMm !== undefined), [wire, pxPerMm]);
+  const fit = Math.min(ROWS_MOST, Math.max(1, Math.ceil((laid.length * PX_PER_MM_LEAST) / width)));
+  const perRow = pxPerMm ? PAPER_MM : laid.length / fit;
+  const rows = pxPerMm ? Math.ceil(laid.length / perRow) : fit;
   const scale = pxPerMm ?? (width - 2) / perRow;
 
   const onKeyDown = (event: KeyboardEvent) => {
@@ -58,8 +60,9 @@ export const WireStrip = memo(function WireStrip({ wire, active, onActive, units
         <StripRow
           key={row}
           wire={wire}
+          laid={laid}
           from={row * perRow}
-          to={Math.min(wire.cut_mm, (row + 1) * perRow)}
+          to={Math.min(laid.length, (row + 1) * perRow)}
           scale={scale}
           width={pxPerMm ? perRow * pxPerMm + 2 : width}
           active={active}
@@ -72,21 +75,31 @@ export const WireStrip = memo(function WireStrip({ wire, active, onActive, units
 });
 
 interface RowProps extends Omit<Props, 'pxPerMm'> {
+  laid: Layout;
+  /** The row's ends [drawn mm]. */
   from: number;
   to: number;
   scale: number;
   width: number;
 }
 
-function StripRow({ wire, from, to, scale, width, active, onActive, units }: RowProps) {
+function StripRow({ wire, laid, from, to, scale, width, active, onActive, units }: RowProps) {
   const id = useId();
   const colours = metalColours(wire.metal);
-  const x = (at: number) => (at - from) * scale + 1;
+  /** Of a place along the wire [mm] and of one in the drawing [drawn mm]. */
+  const x = (at: number) => (laid.shown(at) - from) * scale + 1;
+  const px = (at: number) => (at - from) * scale + 1;
   const thick = Math.min(26, Math.max(9, wire.width_mm * scale * 1.6));
   const stretches = wire.moves
-    .map((move, index) => ({ move, index, left: Math.max(from, move.from_mm), right: Math.min(to, move.to_mm) }))
+    .map((move, index) => ({
+      move,
+      index,
+      left: Math.max(from, laid.shown(move.from_mm)),
+      right: Math.min(to, laid.shown(move.to_mm)),
+    }))
     .filter((s) => s.right - s.left > 1e-6);
-  const labels = placeLabels(stretches, x, width);
+  const labels = placeLabels(stretches, px, width);
+  const inRow = (at: number) => laid.shown(at) >= from - 1e-6 && laid.shown(at) <= to + 1e-6;
   return (
     <svg
       width={width}
@@ -106,8 +119,8 @@ function StripRow({ wire, from, to, scale, width, active, onActive, units }: Row
           <rect width="2.6" height="7" fill={colours.body} />
         </pattern>
       </defs>
-      <Scale from={from} to={to} x={x} inches={units === 'in'} above />
-      <Scale from={from} to={to} x={x} inches={units === 'mm'} />
+      <Scale laid={laid} inRow={inRow} x={x} cut={wire.cut_mm} scale={scale} inches={units === 'in'} above />
+      <Scale laid={laid} inRow={inRow} x={x} cut={wire.cut_mm} scale={scale} inches={units === 'mm'} />
       {stretches.map(({ move, index, left, right }) => (
         <g
           key={index}
@@ -117,14 +130,14 @@ function StripRow({ wire, from, to, scale, width, active, onActive, units }: Row
         >
           {/* A knuckle needs more than a thin wire to hit. */}
           <rect
-            x={x(left)}
+            x={px(left)}
             y={Y.upper - 10}
             width={(right - left) * scale}
             height={Y.length - Y.upper + 10}
             fill="transparent"
           />
           <rect
-            x={x(left)}
+            x={px(left)}
             y={Y.wire - thick / 2}
             width={(right - left) * scale}
             height={thick}
@@ -132,7 +145,7 @@ function StripRow({ wire, from, to, scale, width, active, onActive, units }: Row
           />
           {active === index && (
             <rect
-              x={x(left) - 1}
+              x={px(left) - 1}
               y={Y.wire - thick / 2 - 4}
               width={(right - left) * scale + 2}
               height={thick + 8}
@@ -142,8 +155,8 @@ function StripRow({ wire, from, to, scale, width, active, onActive, units }: Row
               rx="2"
             />
           )}
-          {move.from_mm >= from && index > 0 && <Divider x={x(left)} thick={thick} />}
-          {move.kind === 'through' && left === move.from_mm && (
+          {move.from_mm >= from && index > 0 && <Divider x={px(left)} thick={thick} />}
+          {move.kind === 'through' && inRow((move.from_mm + move.to_mm) / 2) && (
             <ellipse
               cx={x((move.from_mm + move.to_mm) / 2)}
               cy={Y.wire}
@@ -156,6 +169,17 @@ function StripRow({ wire, from, to, scale, width, active, onActive, units }: Row
           )}
         </g>
       ))}
+      {laid.breaks
+        .filter((gap) => inRow(gap.from))
+        .map((gap) => (
+          <path
+            key={gap.from}
+            d={`M ${x(gap.from) + 3} ${Y.wire + thick} l ${(x(gap.to) - x(gap.from)) / 2 - 4} ${-2 * thick} h 5 l ${-(x(gap.to) - x(gap.from)) / 2 + 4} ${2 * thick} z`}
+            fill="var(--mui-palette-sheet)"
+            stroke="var(--mui-palette-text-primary)"
+            strokeWidth="1.5"
+          />
+        ))}
       {labels.map(({ move, index, at, tier }) => (
         <g key={index} fontSize="14" textAnchor="middle" pointerEvents="none">
           <text
@@ -178,7 +202,7 @@ function StripRow({ wire, from, to, scale, width, active, onActive, units }: Row
         </g>
       ))}
       {wire.marks
-        .filter((mark) => mark.at_mm >= from && mark.at_mm < to)
+        .filter((mark) => inRow(mark.at_mm))
         .map((mark) => (
           <g key={`${mark.kind}${mark.at_mm}`} fill="var(--mui-palette-text-primary)">
             <title>{`${mark.label}, ${length(mark.at_mm, units)} from the end`}</title>
@@ -206,33 +230,36 @@ const Divider = ({ x, thick }: { x: number; thick: number }) => (
 );
 
 interface ScaleProps {
-  from: number;
-  to: number;
+  laid: Layout;
+  inRow: (at: number) => boolean;
   x: (at: number) => number;
+  cut: number;
+  /** Pixels a drawn millimetre. */
+  scale: number;
   inches: boolean;
   /** Above the wire, with its numbers on top; the maker's own unit lies there. */
   above?: boolean;
 }
 
-/** A ruler along the wire: millimetres with their centimetres, or inches with eighths. */
-function Scale({ from, to, x, inches, above = false }: ScaleProps) {
+/** A ruler along the wire: millimetres with their centimetres, or inches with eighths. What is left out of the wire is left out of it. */
+function Scale({ laid, inRow, x, cut, scale, inches, above = false }: ScaleProps) {
   const unit = inches ? MM_PER_INCH : 1;
   const y = above ? Y.tick : Y.inch - 22;
   const parts = inches ? 8 : 1;
-  const px = (x(unit) - x(0)) / parts;
-  // Ticks closer than this are a grey smear.
+  const px = (scale * unit) / parts;
+  // Ticks closer than this are a grey smear, and numbers that would run into each other are thinned.
   const every = px >= 3 ? 1 : inches ? 2 : 5;
-  // Numbers that would run into each other are thinned.
   const apart = Math.max(1, Math.ceil(30 / (px * (inches ? 8 : 20))));
-  const first = Math.ceil((from / unit) * parts - 1e-9);
-  const last = Math.floor((to / unit) * parts + 1e-9);
+  const last = Math.floor((cut / unit) * parts + 1e-9);
   const ticks = [];
   const numbers = [];
-  for (let k = first; k <= last; k += 1) {
+  for (let k = 0; k <= last; k += 1) {
     const major = inches ? k % 8 === 0 : k % 20 === 0;
     const middle = inches ? k % 4 === 0 : k % 10 === 0;
-    if (k % every !== 0 && !middle) continue;
-    const at = x((k / parts) * unit);
+    const place = (k / parts) * unit;
+    if ((k % every !== 0 && !middle) || !inRow(place)) continue;
+    if (laid.breaks.some((gap) => place > gap.from - 4 && place < gap.to + 4)) continue;
+    const at = x(place);
     const height = major ? 13 : middle ? 9 : 5;
     ticks.push(`M ${at.toFixed(1)} ${y} v ${above ? height : -height}`);
     if (major && Math.round(k / (inches ? 8 : 20)) % apart === 0)
@@ -243,7 +270,7 @@ function Scale({ from, to, x, inches, above = false }: ScaleProps) {
           y={above ? y - 4 : y + 14}
           fontSize="12"
           fontFamily={figures}
-          textAnchor={k === first ? 'start' : 'middle'}
+          textAnchor={k === 0 ? 'start' : 'middle'}
         >
           {inches ? `${k / 8}″` : k}
         </text>,

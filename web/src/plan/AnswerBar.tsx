@@ -94,7 +94,7 @@ export function AnswerBar() {
         left: 0,
         right: 0,
         zIndex: 6,
-        px: { xs: 2, sm: 3, lg: 2.5 },
+        px: { xs: 2, sm: 3, lg: 4, xl: 7.5 },
         py: { xs: 0.75, sm: 1, lg: 1.25 },
         minHeight: { lg: 92 },
       }}

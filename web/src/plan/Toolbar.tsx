@@ -85,6 +85,20 @@ export function Toolbar(props: Props) {
           }}
         />
       </Box>
+      <Button
+        variant="contained"
+        onClick={props.onSave}
+        disabled={
+          !props.canSave || props.keeping === 'kept' || props.keeping === 'sending' || props.keeping === 'waiting'
+        }
+        sx={{
+          minWidth: 104,
+          ml: { sm: 1 },
+          '&.Mui-disabled': { color: 'text.secondary', bgcolor: 'transparent', border: 2, borderColor: 'divider' },
+        }}
+      >
+        {KEEP[props.keeping]}
+      </Button>
       <Button onClick={props.onUndo} disabled={!props.canUndo} sx={narrow}>
         Undo
       </Button>
@@ -105,20 +119,6 @@ export function Toolbar(props: Props) {
       </Button>
       <Button onClick={() => window.print()} sx={narrow}>
         Bench card
-      </Button>
-      <Button
-        variant="contained"
-        onClick={props.onSave}
-        disabled={
-          !props.canSave || props.keeping === 'kept' || props.keeping === 'sending' || props.keeping === 'waiting'
-        }
-        sx={{
-          minWidth: 104,
-          ml: { sm: 1 },
-          '&.Mui-disabled': { color: 'text.secondary', bgcolor: 'transparent', border: 2, borderColor: 'divider' },
-        }}
-      >
-        {KEEP[props.keeping]}
       </Button>
       <Menu open={fileAt !== null} anchorEl={fileAt} onClose={() => setFileAt(null)}>
         <MenuItem onClick={chooseFile}>Open a ring file …</MenuItem>

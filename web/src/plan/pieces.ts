@@ -4,7 +4,9 @@ import type { PlannedWire } from '../api/client';
 export function alike(wires: readonly PlannedWire[]): { wire: PlannedWire; index: number; count: number }[] {
   const kinds = new Map<string, { wire: PlannedWire; index: number; count: number }>();
   wires.forEach((wire, index) => {
-    const key = JSON.stringify([wire.role, wire.label, wire.cut_mm, wire.marks]);
+    // To the millimetre: nobody cuts or marks finer.
+    const marks = wire.marks.map((m) => [m.label, Math.round(m.at_mm)]);
+    const key = JSON.stringify([wire.role, wire.label, wire.cut_mm, marks]);
     const kind = kinds.get(key);
     if (kind) kind.count += 1;
     else kinds.set(key, { wire, index, count: 1 });

@@ -54,8 +54,9 @@ export function useKeeping({ ring, draft, revision, changed, replace, settle }: 
         { draft: sent, key: key.current },
         {
           onSuccess: (told) => {
-            key.current = null;
             stored(told);
+            // This desk gives way to the one at the ring's own address: nothing more is saved from here.
+            busy.current = true;
             setConflict(null);
             forget(ring?.id);
             void navigate(`/plan/${told.id}`);

@@ -1,0 +1,136 @@
+"""What stands on the page and on paper: units, systems, labels that keep apart, access, and the bench card."""
+
+import io
+import re
+from pathlib import Path
+from typing import Any
+
+import pytest
+from playwright.sync_api import Page, expect
+from pypdf import PdfReader
+
+ROOT = Path(__file__).parents[2]
+AXE = ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js"
+RINGS: list[dict[str, Any]] = [
+    {"title": "Turned", "head": {"style": "bead-lock"}},
+    {"title": "Woven", "band": {"style": "woven"}},
+    {"title": "Woven with prongs", "band": {"style": "woven", "base_wires": 3}, "head": {"style": "prongs"}},
+    {"title": "Bundled", "band": {"style": "bundled"}},
+    {"title": "Braided", "band": {"style": "braided"}},
+    {"title": "Stacked", "band": {"style": "stacked"}},
+    {"title": "Twisted", "band": {"style": "twisted"}},
+    {"title": "Open", "band": {"style": "open"}, "head": {"style": "double-coil"}},
+]
+
+
+def opened(page: Page, server: str, ring: dict[str, Any]) -> None:
+    made = page.request.post(f"{server}/api/rings", data=ring).json()
+    page.goto(f"{server}/plan/{made['id']}")
+    expect(page.get_by_label("Name of the ring")).to_have_value(ring["title"])
+    expect(page.get_by_test_id("answer")).to_have_attribute("data-standing", "fresh")
+
+
+def reads(page: Page, units: str, first: str, second: str) -> None:
+    """Set how figures are read, as the menu does."""
+    page.evaluate(
+        "kept => localStorage.setItem('pliant-coil.preferences', JSON.stringify(kept))", {"units": units, "systems": [first, second]}
+    )
+    page.reload()
+    expect(page.get_by_test_id("answer")).to_have_attribute("data-standing", "fresh")
+
+
+@pytest.mark.parametrize("ring", RINGS, ids=lambda ring: ring["title"])
+def test_no_other_unit_or_system_comes_first(plan: Page, server: str, ring: dict[str, Any]) -> None:
+    opened(plan, server, {"finger": {"size": "UK P"}, "wires": {}, **ring})
+    reads(plan, "in", "uk", "eu")
+    for name in ("Compare habits",):
+        button = plan.get_by_role("button", name=name)
+        if button.count():
+            button.click()
+    screen = plan.get_by_role("main").inner_text()
+    paper = plan.get_by_test_id("paper").evaluate("e => e.textContent")
+    for text in (screen, paper):
+        # What the maker typed stays as it was typed; a cut is told in both units, the maker's own first.
+        plain = re.sub(r"\([^()]*\d mm\)|[\d.]+ mm(?=, |\.|$| and| wire|:)|50 mm \(1", "", text)
+        assert not re.search(r"\bUS\b", plain.replace("mm · US", "")), re.findall(r".{30}\bUS\b.{20}", plain)
+        assert not re.search(r"\d mm\b", re.sub(r"\d[\d.]* mm ·|· [\d.]+ mm", "", plain)), re.findall(r".{30}\d mm\b.{10}", plain)
+
+
+@pytest.mark.parametrize("width", [1280, 820, 390])
+@pytest.mark.parametrize("ring", RINGS, ids=lambda ring: ring["title"])
+def test_labels_in_drawings_keep_apart(plan: Page, server: str, ring: dict[str, Any], width: int) -> None:
+    plan.set_viewport_size({"width": width, "height": 900})
+    opened(plan, server, ring)
+    met = plan.evaluate(
+        """() => [...document.querySelectorAll('main svg')].flatMap((svg) => {
+            const texts = [...svg.querySelectorAll('text')].map((t) => ({ said: t.textContent, box: t.getBoundingClientRect() }));
+            return texts.flatMap((a, k) => texts.slice(k + 1)
+                .filter((b) => a.box.left < b.box.right - 1 && b.box.left < a.box.right - 1
+                    && a.box.top < b.box.bottom - 3 && b.box.top < a.box.bottom - 3)
+                .map((b) => `${a.said} on ${b.said}`));
+        })"""
+    )
+    assert met == []
+
+
+@pytest.mark.parametrize("scheme", ["light", "dark"])
+@pytest.mark.parametrize("state", ["plan", "woven", "sheet", "refused", "rings", "sizes", "phone"])
+def test_axe_finds_nothing(plan: Page, server: str, state: str, scheme: Any) -> None:
+    plan.emulate_media(color_scheme=scheme)
+    if state == "woven":
+        opened(plan, server, RINGS[1])
+    elif state in ("sheet", "phone"):
+        if state == "phone":
+            plan.set_viewport_size({"width": 390, "height": 844})
+        plan.locator("#phrase-band").click()
+        expect(plan.get_by_role("dialog").get_by_role("combobox").first).to_be_visible()
+    elif state == "refused":
+        plan.locator("#phrase-finger").click()
+        plan.get_by_role("textbox", name="Size").fill("US 99")
+        expect(plan.get_by_test_id("answer")).to_have_attribute("data-standing", "refused")
+    elif state == "rings":
+        plan.request.post(f"{server}/api/rings", data=RINGS[0])
+        plan.get_by_role("button", name="Rings").click()
+        expect(plan.get_by_role("link", name="Turned")).to_be_visible()
+    elif state == "sizes":
+        plan.get_by_role("link", name="Sizes").click()
+        expect(plan.get_by_test_id("size-us")).to_be_visible()
+    # As an init script would it stand under the page's policy; evaluated, it is a tool beside it.
+    plan.evaluate(AXE.read_text("utf-8") + "; undefined")
+    found = plan.evaluate("() => axe.run(document, { resultTypes: ['violations'] })")
+    assert [(v["id"], [n["html"][:120] for n in v["nodes"][:3]]) for v in found["violations"]] == []
+
+
+@pytest.mark.parametrize("scheme", ["light", "dark"])
+def test_paper_is_a_bench_card(plan: Page, server: str, scheme: Any) -> None:
+    plan.emulate_media(color_scheme=scheme)
+    opened(plan, server, {"title": "On paper", "finger": {"size": "US 7"}, "head": {"style": "bead-lock"}})
+    start = plan.get_by_test_id("start").inner_text()
+    cut = plan.get_by_test_id("cut").first.inner_text()
+    plan.wait_for_function("document.querySelector('[data-testid=paper] ol li') !== null")
+    pages = PdfReader(io.BytesIO(plan.pdf(format="A4", prefer_css_page_size=True))).pages
+    assert 1 <= len(pages) <= 2
+    text = re.sub(r"\s+", " ", " ".join(page.extract_text() for page in pages))
+    for part in (start, cut, "Comes off", "US 7", " in)", "Off the mandrel, wrap one tail", "eyes covered", "Read:", "it is 50 mm"):
+        assert part in text, part
+    plan.emulate_media(media="print", color_scheme=scheme)
+    expect(plan.get_by_role("main")).not_to_be_visible()
+    box = plan.get_by_test_id("scale-check").bounding_box()
+    assert box is not None and box["width"] == pytest.approx(50 * 96 / 25.4 + 2, abs=0.5)
+    ink = plan.get_by_test_id("paper").evaluate("e => [getComputedStyle(e).color, getComputedStyle(document.body).backgroundColor]")
+    assert ink == ["rgb(0, 0, 0)", "rgba(0, 0, 0, 0)"]
+
+
+def test_sizes_are_read_both_ways_and_lead_to_a_plan(plan: Page) -> None:
+    plan.get_by_role("link", name="Sizes").click()
+    plan.get_by_label("A ring size, as you say it").fill("EU 54")
+    expect(plan.get_by_test_id("size-us")).to_have_text("just short of US 7")
+    expect(plan.get_by_test_id("size-eu")).to_have_text("EU 54")
+    plan.get_by_label("A ring size, as you say it").fill("US 77")
+    expect(plan.get_by_text("is outside the sizes that rings are made in. Use US 0 to US 16.")).to_be_visible()
+    plan.get_by_label("Around the finger, mm").fill("54")
+    plan.get_by_label("Around the knuckle, mm").fill("58")
+    expect(plan.get_by_text("Half-way between the finger")).to_be_visible()
+    plan.get_by_label("A ring size, as you say it").fill("UK R")
+    plan.get_by_role("button", name="Plan a ring of this size").click()
+    expect(plan.get_by_role("button", name="Finger: UK R")).to_be_visible()
