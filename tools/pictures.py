@@ -1,66 +1,145 @@
-"""Take the pictures in docs/screenshots/ from the demo data."""
+"""Take the pictures in docs/screenshots/ from the demo data, and lay them on one contact sheet to be looked at.
 
+Each picture waits for the plan of what it shows; an error on the page, a loading text or an empty screen stops the run.
+"""
+
+import base64
+import sys
+from collections.abc import Callable
 from pathlib import Path
+from tempfile import gettempdir
 from typing import Literal
 
-from playwright.sync_api import Page, sync_playwright
+from playwright.sync_api import Browser, Page, sync_playwright
 
 from tools.chromium import LAUNCH
 from tools.serving import demo
 
 FOLDER = Path(__file__).parents[1] / "docs" / "screenshots"
+CONTACT = Path(gettempdir()) / "pliant-coil-contact.png"
+LOADING = ("Working it out", "on its way", "Opening the ring", "being worked out")
 
 
-def open_ring(page: Page, title: str) -> None:
-    """Open a saved ring as a maker does."""
+class Photographer:
+    """Opens pages, waits until they say what they should, and takes them."""
+
+    def __init__(self, browser: Browser, address: str) -> None:
+        self._browser, self._address = browser, address
+        self._errors: list[str] = []
+
+    def page(self, width: int, height: int, scheme: Literal["light", "dark"] = "light", path: str = "/plan") -> Page:
+        """A new page on an untouched screen."""
+        page = self._browser.new_page(viewport={"width": width, "height": height}, color_scheme=scheme, reduced_motion="reduce")
+        page.on("pageerror", lambda error: self._errors.append(str(error)))
+        page.goto(f"{self._address}{path}")
+        return page
+
+    def ring(self, page: Page, title: str) -> None:
+        """Open a saved ring as a maker does."""
+        planned(page)
+        page.get_by_role("button", name="Rings").click()
+        page.get_by_role("link", name=title).click()
+        page.get_by_role("button", name="Saved").wait_for()
+        planned(page)
+
+    def take(self, page: Page, name: str, whole: bool = False) -> None:
+        """The picture, once nothing is under way."""
+        page.wait_for_load_state("networkidle")
+        page.evaluate("document.fonts.ready")
+        said = page.locator("body").inner_text()
+        waiting = [text for text in LOADING if text in said]
+        if self._errors or waiting or len(said) < 60:
+            raise SystemExit(f"{name}: {self._errors or waiting or 'an empty page'}")
+        page.screenshot(path=FOLDER / f"{name}.png", animations="disabled", full_page=whole)
+        page.close()
+
+
+def planned(page: Page) -> None:
+    """Wait for the figures of what the sentence says."""
+    page.locator("[data-testid=answer][data-standing=fresh]").wait_for()
+
+
+def offline(page: Page) -> None:
+    page.context.set_offline(True)
+    page.locator("#phrase-finger").click()
+    page.get_by_role("textbox", name="Size").fill("US 8")
+    page.locator("[data-standing=unreachable]").wait_for()
+    page.keyboard.press("Escape")
+
+
+def refused(page: Page) -> None:
+    page.locator("#phrase-finger").click()
+    page.get_by_role("textbox", name="Size").fill("US 65")
+    page.locator("[data-standing=refused]").wait_for()
+
+
+def sheet(page: Page) -> None:
+    page.locator("#phrase-band").click()
+    page.get_by_role("textbox", name="Weave program").wait_for()
+
+
+def rings(page: Page) -> None:
     page.get_by_role("button", name="Rings").click()
-    page.get_by_role("link", name=title).click()
-    page.get_by_role("button", name="Saved").wait_for()
-    page.wait_for_load_state("networkidle")
+    page.get_by_role("link", name="Amber meadow ring").wait_for()
+
+
+def card(page: Page) -> None:
+    page.locator("[data-testid=paper] ol li").first.wait_for(state="attached")
+    page.emulate_media(media="print")
+
+
+def nothing(_: Page) -> None:
+    """The ring as it opens."""
+
+
+SHOTS: tuple[tuple[str, str, tuple[int, int], Literal["light", "dark"], Callable[[Page], None], bool], ...] = (
+    ("plan", "Amber meadow ring", (1280, 800), "light", nothing, False),
+    ("plan-woven", "Skep", (1280, 1000), "light", nothing, False),
+    ("plan-sheet", "Skep", (1280, 800), "light", sheet, False),
+    ("plan-bundled", "Smoker", (1280, 1100), "light", nothing, False),
+    ("plan-braided", "Mouthpiece", (1280, 1100), "light", nothing, False),
+    ("plan-stacked", "Five in a stack", (1280, 800), "light", nothing, False),
+    ("plan-claws", "Honeycomb shard", (1280, 1000), "dark", nothing, False),
+    ("plan-frame", "Hive window", (1280, 1400), "light", nothing, False),
+    ("plan-tablet", "Trumpet, dark bead", (820, 1180), "light", nothing, False),
+    ("plan-phone-evening", "Saturday class", (390, 844), "dark", nothing, False),
+    ("plan-refused", "Amber meadow ring", (1280, 800), "light", refused, False),
+    ("plan-offline", "Amber meadow ring", (1280, 800), "light", offline, False),
+    ("rings", "Amber meadow ring", (1280, 800), "light", rings, False),
+    ("bench-card", "Amber meadow ring", (794, 1123), "light", card, True),
+)
+
+
+def contact_sheet(browser: Browser) -> None:
+    """All pictures on one sheet, beside the project: to be opened, not committed."""
+    pictures = []
+    for path in sorted(FOLDER.glob("*.png")):
+        data = base64.b64encode(path.read_bytes()).decode()
+        pictures.append(f"<figure><img src='data:image/png;base64,{data}'><figcaption>{path.stem}</figcaption></figure>")
+    style = "body{display:flex;flex-wrap:wrap;gap:8px;font:14px sans-serif}figure{margin:0}img{height:300px;border:1px solid #999}"
+    page = browser.new_page(viewport={"width": 1700, "height": 900})
+    page.set_content(f"<style>{style}</style>{''.join(pictures)}")
+    page.screenshot(path=CONTACT, full_page=True)
+    print(f"Look at {CONTACT} before committing.", file=sys.stderr)
 
 
 def main() -> None:
-    """One picture a view."""
+    """One picture a view; old ones that no view has any more are taken away."""
     FOLDER.mkdir(parents=True, exist_ok=True)
+    for old in FOLDER.glob("*.png"):
+        old.unlink()
     with demo() as address, sync_playwright() as playwright:
         browser = playwright.chromium.launch(**LAUNCH)
-
-        def at(width: int, height: int, scheme: Literal["light", "dark"] = "light") -> Page:
-            page = browser.new_page(viewport={"width": width, "height": height}, color_scheme=scheme, reduced_motion="reduce")
-            page.goto(f"{address}/plan")
-            page.get_by_test_id("cut").wait_for()
-            return page
-
-        def take(page: Page, name: str) -> None:
-            page.wait_for_load_state("networkidle")
-            page.screenshot(path=FOLDER / f"{name}.png", animations="disabled")
-
-        page = at(1280, 800)
-        open_ring(page, "Amber meadow ring")
-        take(page, "plan")
-        page.get_by_role("button", name="Wire, band").click()
-        page.get_by_role("textbox", name="Wire").wait_for()
-        take(page, "plan-wire")
-        page.keyboard.press("Escape")
-        page.get_by_role("button", name="Finger").click()
-        page.get_by_role("textbox", name="Size").fill("US 65")
-        page.get_by_role("dialog").get_by_text("What would do").wait_for()
-        take(page, "plan-refused")
-        page.keyboard.press("Escape")
-        page = at(1280, 800)
-        page.get_by_role("button", name="Rings").click()
-        page.get_by_role("link", name="Amber meadow ring").wait_for()
-        take(page, "rings")
-        for title, name in (("Skep", "woven"), ("Smoker", "bundled"), ("Mouthpiece", "braided"), ("Five in a stack", "stacked")):
-            page = at(1280, 1100)
-            open_ring(page, title)
-            take(page, f"plan-{name}")
-        page = at(820, 1180)
-        open_ring(page, "Trumpet, dark bead")
-        take(page, "plan-tablet")
-        page = at(390, 844, "dark")
-        open_ring(page, "Saturday class")
-        take(page, "plan-phone-evening")
+        photographer = Photographer(browser, address)
+        for name, title, (width, height), scheme, do, whole in SHOTS:
+            page = photographer.page(width, height, scheme)
+            photographer.ring(page, title)
+            do(page)
+            photographer.take(page, name, whole)
+        page = photographer.page(1280, 800, path="/sizes")
+        page.get_by_test_id("size-us").wait_for()
+        photographer.take(page, "sizes")
+        contact_sheet(browser)
         browser.close()
 
 

@@ -5,7 +5,7 @@ import re
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from pliant_coil.core.plan.build import plan as plan_of
 from pliant_coil.core.ring_file.document import read_ring
@@ -50,7 +50,7 @@ def save_as(page: Page, title: str) -> None:
 
 def test_from_a_finger_to_a_cut_with_the_keyboard_alone(plan: Page) -> None:
     assert cut(plan) == f"{plan_of(read_ring(FIRST_RING)).wires[0].cut_mm:.0f} mm"
-    plan.get_by_role("button", name="Finger: US 6 1/2").focus()
+    plan.get_by_role("button", name="Finger: US 6½").focus()
     plan.keyboard.press("Enter")
     expect(plan.get_by_role("textbox", name="Size")).to_be_focused()
     plan.keyboard.type("UK T½")
@@ -58,7 +58,7 @@ def test_from_a_finger_to_a_cut_with_the_keyboard_alone(plan: Page) -> None:
     expect(plan.get_by_test_id("cut")).to_contain_text(f"{larger.wires[0].cut_mm:.0f} mm")
     expect(plan.get_by_role("dialog")).to_contain_text("just short of US 10")
     plan.keyboard.press("Escape")
-    expect(plan.get_by_role("button", name="Finger: UK T 1/2")).to_be_focused()
+    expect(plan.get_by_role("button", name="Finger: UK T½")).to_be_focused()
     expect(plan.get_by_role("img", name=f"Start at {shown(larger.start.exact['us'])}, comes off at just short of US 10")).to_be_visible()
 
 
@@ -198,11 +198,13 @@ def test_a_key_held_down_saves_once_and_what_is_typed_meanwhile_stays(plan: Page
     expect(plan.get_by_role("button", name="Saved")).to_be_visible()
     assert plan.request.get(f"{server}/api/rings").json()["total"] == 1
     # The answer to a save comes late: what was typed on the way is not replaced by it.
-    plan.route("**/api/rings/*", lambda route: (plan.wait_for_timeout(400), route.continue_()) and None)
+    held: list[Route] = []
+    plan.route("**/api/rings/*", lambda route: held.append(route))
     name.fill("Held fast")
-    plan.keyboard.press("Control+s")
+    with plan.expect_request("**/api/rings/*"):
+        plan.keyboard.press("Control+s")
     name.fill("Held fast, and on")
-    plan.unroute("**/api/rings/*")
+    held[0].continue_()
     expect(plan.get_by_role("button", name="Save", exact=True)).to_be_enabled()
     expect(name).to_have_value("Held fast, and on")
 
@@ -332,7 +334,7 @@ def test_an_address_of_no_ring_says_so(plan: Page, server: str) -> None:
 @pytest.mark.parametrize(("width", "height"), [(1280, 800), (820, 1180), (390, 844)])
 def test_it_fits_the_devices_on_the_table_and_the_answer_never_leaves(plan: Page, width: int, height: int) -> None:
     plan.set_viewport_size({"width": width, "height": height})
-    plan.wait_for_function("document.documentElement.scrollWidth === document.documentElement.clientWidth")
+    plan.wait_for_function("() => document.documentElement.scrollWidth === document.documentElement.clientWidth")
     for button in plan.get_by_role("banner").get_by_role("button").all():
         box = button.bounding_box()
         assert box is not None and box["height"] >= 44, button.inner_text()

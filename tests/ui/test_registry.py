@@ -25,7 +25,7 @@ def choose(page: Page, kind: str, title: str) -> None:
 
 def decided(page: Page) -> None:
     """A plan for what is asked, or a refusal: never a loading text that stays."""
-    page.wait_for_function("['fresh', 'refused'].includes(document.querySelector('[data-testid=answer]').dataset.standing)")
+    page.wait_for_function("() => ['fresh', 'refused'].includes(document.querySelector('[data-testid=answer]').dataset.standing)")
 
 
 def told_at_the_field(page: Page) -> None:
@@ -60,8 +60,8 @@ def test_every_field_of_every_style_can_be_changed(plan: Page, band: str, head: 
         kind = "head"
     dialog = plan.get_by_role("dialog")
     more = dialog.get_by_role("button", name="More:")
-    if more.count():
-        more.click()
+    while more.count():
+        more.first.click()
     changed = 0
     fields = dialog.get_by_role("textbox")
     for k in range(fields.count()):

@@ -14,7 +14,8 @@ from pliant_coil.core.making.ring import Ring, make_ring
 from pliant_coil.core.making.solve import Choice, Solver, contributions, schools
 from pliant_coil.core.plan import model
 from pliant_coil.core.ring_file.document import RingFile
-from pliant_coil.core.styles.contract import Repeats, SizedBy, Top
+from pliant_coil.core.styles.contract import SizedBy, Top
+from pliant_coil.core.styles.repeats import Repeats
 from pliant_coil.core.styles.tasks import Task
 from pliant_coil.core.trade.mandrels import TAPER
 from pliant_coil.core.trade.sizes import SYSTEMS, US_STEP_MM, Size, SizeChange, nearest_mark
@@ -164,8 +165,8 @@ def _fit(repeats: Repeats) -> model.Fit:
         guide_at=say("{at}", at=Size(guide.bent_at_mm)) if guide else None,
         words=_fit_words(repeats),
         wire_mm=chart.wire_mm,
-        base=[model.ChartWire(name=w.name, z_mm=w.z_mm, width_mm=w.width_mm) for w in chart.wires],
-        passes=[model.ChartPass(at_mm=p.at_mm, first=p.first, last=p.last) for p in chart.passes],
+        base=chart.wires,
+        passes=chart.passes,
         strands=[[[round(v, 3) for v in point] for point in strand] for strand in chart.strands],
     )
 

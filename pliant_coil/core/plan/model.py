@@ -7,6 +7,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, InstanceOf, PlainSerializer, SerializationInfo, WithJsonSchema
 
+from pliant_coil.core.styles.repeats import ChartPass, ChartWire
 from pliant_coil.core.words.say import Reader, Say, write
 
 _READER = Reader()
@@ -193,22 +194,6 @@ class Band(Told):
     sized_by: str
 
 
-class ChartWire(Told):
-    """A wire along the chart."""
-
-    name: str
-    z_mm: Mm
-    width_mm: Mm
-
-
-class ChartPass(Told):
-    """One wrap of the chart: where along it, round which wires (numbered from 0)."""
-
-    at_mm: Mm
-    first: int
-    last: int
-
-
 class Fit(Told):
     """How whole repeats fill the length that the size asks for."""
 
@@ -228,8 +213,8 @@ class Fit(Told):
     """The mark at which the guide is bent."""
     words: Text
     wire_mm: Mm
-    base: list[ChartWire]
-    passes: list[ChartPass]
+    base: tuple[ChartWire, ...]
+    passes: tuple[ChartPass, ...]
     strands: list[list[list[float]]]
     """For a braid: each strand over one repeat, along it, along the finger, away from it."""
 

@@ -11,6 +11,8 @@ const BOTTOM = HEIGHT - 18;
 const MIDDLE = 92;
 /** Half the drawn width of the taper [px] at its top and bottom; the slope is shown, not to scale. */
 const [NARROW, WIDE] = [46, 62];
+/** Heights that a size's words and a cause between them take [px]. */
+const [WORDS, CAUSE] = [64, 20];
 /** Inside diameter [mm] shown beyond start and finish. */
 const MARGIN = 1.3;
 
@@ -32,9 +34,9 @@ export const MandrelRule = memo(function MandrelRule({ plan, scales, systems }: 
   const half = (diameter: number) => NARROW + ((y(diameter) - TOP) / (BOTTOM - TOP)) * (WIDE - NARROW);
   const metal = metalColours(plan.wires[0]?.metal ?? 'copper');
   const [startY, finishY] = [y(start), y(finish)];
-  const near = Math.abs(startY - finishY) < 64;
-  // Words that would lie on each other move apart, the smaller size upwards.
-  const apart = near ? (64 - Math.abs(startY - finishY)) / 2 : 0;
+  // Words that would lie on each other, or on the causes between them, move apart, the smaller size upwards.
+  const room = WORDS + CAUSE * plan.contributions.length;
+  const apart = Math.max(0, (room - Math.abs(startY - finishY)) / 2);
   const startWords = startY + (startY >= finishY ? apart : -apart);
   const finishWords = finishY + (startY >= finishY ? -apart : apart);
   const name = (size: Plan['start']) => withFractions(size.exact[systems[0]] ?? '');
@@ -88,7 +90,7 @@ export const MandrelRule = memo(function MandrelRule({ plan, scales, systems }: 
       />
       <Words x={MIDDLE + WIDE + 26} y={finishWords} size={plan.finished} systems={systems} says="comes off" />
       <Words x={MIDDLE + WIDE + 26} y={startWords} size={plan.start} systems={systems} says="start here" accent />
-      {!near && plan.contributions.length > 0 && (
+      {Math.abs(startY - finishY) > 30 && plan.contributions.length > 0 && (
         <path
           d={`M ${MIDDLE + WIDE + 12} ${startY} q 9 0 9 ${startY > finishY ? -12 : 12} V ${finishY + (startY > finishY ? 12 : -12)} q 0 ${startY > finishY ? -12 : 12} -9 ${startY > finishY ? -12 : 12}`}
           fill="none"
@@ -96,20 +98,23 @@ export const MandrelRule = memo(function MandrelRule({ plan, scales, systems }: 
           strokeWidth="1.5"
         />
       )}
-      {!near &&
-        plan.contributions.map((c, k) => (
-          <text
-            key={c.cause}
-            x={MIDDLE + WIDE + 30}
-            y={(startY + finishY) / 2 + 5 + (k - (plan.contributions.length - 1) / 2) * 18}
-            fontSize="14"
-            fontFamily={figures}
-            fontWeight="650"
-            fill="var(--mui-palette-text-primary)"
-          >
-            {c.said}
-          </text>
-        ))}
+      {plan.contributions.map((c, k) => (
+        <text
+          key={c.cause}
+          x={MIDDLE + WIDE + 30}
+          y={
+            (Math.min(startWords, finishWords) + 34 + Math.max(startWords, finishWords) - 22) / 2 +
+            5 +
+            (k - (plan.contributions.length - 1) / 2) * CAUSE
+          }
+          fontSize="14"
+          fontFamily={figures}
+          fontWeight="650"
+          fill="var(--mui-palette-text-primary)"
+        >
+          {c.said}
+        </text>
+      ))}
     </svg>
   );
 });

@@ -14,8 +14,8 @@ const ROWS_MOST = 4;
 const PAPER_MM = 170;
 const MM_PER_INCH = 25.4;
 /** Heights within a row [px]: the millimetre scale, the labels, the wire, the lengths, the inch scale. */
-const Y = { mm: 14, tick: 18, upper: 38, lower: 54, wire: 76, length: 102, lengthLow: 116, jaw: 90, inch: 146 };
-const ROW = 152;
+const Y = { mm: 14, tick: 18, upper: 38, lower: 54, wire: 76, length: 102, lengthLow: 121, jaw: 90, inch: 154 };
+const ROW = 160;
 
 interface Props {
   wire: PlannedWire;

@@ -197,7 +197,10 @@ function Page({ plan, stale, active, onActive }: PageProps) {
   // The figures come first; what takes longer to draw follows a moment later.
   const later = useDeferredValue(plan);
   return (
-    <Box aria-hidden={stale} sx={{ opacity: stale ? 0.5 : 1 }}>
+    // Nothing of an earlier ring looks current: its figures are struck through, its metal is grey.
+    <Box
+      sx={stale ? { filter: 'grayscale(1)', '& text, & p, & span, & strong': { textDecoration: 'line-through' } } : {}}
+    >
       <Box sx={{ bgcolor: 'sheet', px: gutter, borderTop: 1, borderColor: 'divider' }}>
         <Box sx={{ maxWidth: 1480, mx: 'auto' }}>
           <Strips plan={plan} active={active} onActive={onActive} />

@@ -73,7 +73,7 @@ export function Sentence({ open, onOpen }: Props) {
               id={`phrase-${part}`}
               aria-haspopup="dialog"
               aria-expanded={open === part}
-              aria-label={`${nameOf(part)}: ${words}${isWrong ? ', to be mended' : ''}`}
+              aria-label={`${nameOf(part)}: ${withFractions(words)}${isWrong ? ', to be mended' : ''}`}
               onClick={() => onOpen(part)}
               sx={{
                 font: 'inherit',

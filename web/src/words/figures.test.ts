@@ -9,6 +9,8 @@ test.each([
   ['Z+2 1/2', 'Z+2½'],
   ['0.8 mm', '0.8 mm'],
   ['7 3/7', '7 3/7'],
+  ['a turn in 1/4 in', 'a turn in ¼ in'],
+  ['Bend it 3/8 in', 'Bend it ⅜ in'],
 ])('%s is written %s', (plain, written) => {
   expect(withFractions(plain)).toBe(written);
 });

@@ -7,7 +7,7 @@ const MM_PER_INCH = 25.4;
 
 /** `8 1/4` as it is written by hand: 8¼. Fractions without a glyph of their own keep their slash. */
 export const withFractions = (text: string) =>
-  text.replace(/(\d|[A-Z])? ?\b([1-7]\/[2-8])\b/g, (whole, before: string | undefined, fraction: string) => {
+  text.replace(/(?:(\d|\b[A-Z]) )?\b([1-7]\/[2-8])\b/g, (whole, before: string | undefined, fraction: string) => {
     const glyph = GLYPHS[fraction];
     return glyph ? `${before ?? ''}${glyph}` : whole;
   });

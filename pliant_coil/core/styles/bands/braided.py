@@ -12,8 +12,9 @@ from pliant_coil.core.mechanics.hulls import Bundle
 from pliant_coil.core.moves import Cause, EndCare, Eye, Fold, Piece, Placed, Strand, Wrap
 from pliant_coil.core.moves.base import Obstacle
 from pliant_coil.core.styles import cautions
-from pliant_coil.core.styles.contract import BandStyle, Chart, Form, FormedBand, Joined, Opening, Repeats, SizedBy, Top, Warn, Wires
+from pliant_coil.core.styles.contract import BandStyle, Form, FormedBand, Joined, Opening, SizedBy, Top, Warn, Wires
 from pliant_coil.core.styles.parameters import WireSpec, choice, degrees, millimetres, number
+from pliant_coil.core.styles.repeats import Chart, Repeats
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
 from pliant_coil.core.trade.profiles import Profile
 from pliant_coil.core.trade.sizes import Size

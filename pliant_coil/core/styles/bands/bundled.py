@@ -14,23 +14,9 @@ from pliant_coil.core.mechanics.hulls import Bundle
 from pliant_coil.core.mechanics.program import LETTERS
 from pliant_coil.core.moves import Arc, Cause, Course, EndCare, Piece, Placed, Swaying, Wrap, on_circle
 from pliant_coil.core.styles import cautions
-from pliant_coil.core.styles.contract import (
-    BandStyle,
-    Chart,
-    ChartPass,
-    ChartWire,
-    Effect,
-    Form,
-    FormedBand,
-    Joined,
-    Opening,
-    Repeats,
-    SizedBy,
-    Top,
-    Warn,
-    Wires,
-)
+from pliant_coil.core.styles.contract import BandStyle, Effect, Form, FormedBand, Joined, Opening, SizedBy, Top, Warn, Wires
 from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres, number
+from pliant_coil.core.styles.repeats import Chart, ChartPass, ChartWire, Repeats
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
 from pliant_coil.core.trade.profiles import Profile
 from pliant_coil.core.trade.sizes import US_STEP_MM, Size, SizeChange
@@ -566,6 +552,6 @@ def _chart(bound: Bound) -> Chart:
     for run in runs:
         low, high = (first, first + bound.inner - 1) if run.inner else (0, len(bound.rows) - 1)
         for _ in range(run.coils):
-            passes.append(ChartPass(at + bound.bind.width_mm / 2, low, high))
+            passes.append(ChartPass(round(at + bound.bind.width_mm / 2, 4), low, high))
             at += bound.bind.width_mm
     return Chart(bound.bind.width_mm, wires, tuple(passes))

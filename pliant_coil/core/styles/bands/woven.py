@@ -20,17 +20,12 @@ from pliant_coil.core.moves import Arc, EndCare, Eye, Fate, Fold, Piece, Placed,
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import (
     BandStyle,
-    Chart,
-    ChartPass,
-    ChartWire,
     Effect,
     End,
     Form,
     FormedBand,
-    Guide,
     Joined,
     Opening,
-    Repeats,
     Side,
     SizedBy,
     Slot,
@@ -40,6 +35,7 @@ from pliant_coil.core.styles.contract import (
     springback,
 )
 from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres, number
+from pliant_coil.core.styles.repeats import Chart, ChartPass, ChartWire, Guide, Repeats
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
 from pliant_coil.core.trade.profiles import Profile
 from pliant_coil.core.trade.sizes import Size
@@ -618,7 +614,7 @@ def _outwards(placed: Placed) -> Placed:
 
 def _chart(weave: Weave) -> Chart:
     wires = tuple(ChartWire(LETTERS[k], weave.z_mm(k), weave.base_mm) for k in range(weave.base_wires))
-    return Chart(weave.wire_mm, wires, tuple(ChartPass(w.at_mm, w.first, w.last) for w in weave.chart()))
+    return Chart(weave.wire_mm, wires, tuple(ChartPass(round(w.at_mm, 4), w.first, w.last) for w in weave.chart()))
 
 
 def program_words(weave: Weave) -> Say:
