@@ -39,7 +39,7 @@ class Photographer:
         planned(page)
         page.get_by_role("button", name="Rings").click()
         page.get_by_role("link", name=title).click()
-        page.get_by_role("button", name="Saved").wait_for()
+        page.get_by_role("button", name="Saved", exact=True).wait_for()
         planned(page)
 
     def take(self, page: Page, name: str, whole: bool = False) -> None:

@@ -45,7 +45,7 @@ def settled(page: Page) -> None:
 def save_as(page: Page, title: str) -> None:
     page.get_by_label("Name of the ring").fill(title)
     page.get_by_role("button", name="Save", exact=True).click()
-    expect(page.get_by_role("button", name="Saved")).to_be_visible()
+    expect(page.get_by_role("button", name="Saved", exact=True)).to_be_visible()
 
 
 def test_from_a_finger_to_a_cut_with_the_keyboard_alone(plan: Page) -> None:
@@ -195,7 +195,7 @@ def test_a_key_held_down_saves_once_and_what_is_typed_meanwhile_stays(plan: Page
     settled(plan)
     for _ in range(6):
         plan.keyboard.press("Control+s")
-    expect(plan.get_by_role("button", name="Saved")).to_be_visible()
+    expect(plan.get_by_role("button", name="Saved", exact=True)).to_be_visible()
     assert plan.request.get(f"{server}/api/rings").json()["total"] == 1
     # The answer to a save comes late: what was typed on the way is not replaced by it.
     held: list[Route] = []
@@ -221,7 +221,7 @@ def test_without_the_server_nothing_looks_current_and_a_save_is_made_up_for(plan
     expect(plan.get_by_role("button", name="Will be saved")).to_be_visible()
     plan.context.set_offline(False)
     settled(plan)
-    expect(plan.get_by_role("button", name="Saved")).to_be_visible()
+    expect(plan.get_by_role("button", name="Saved", exact=True)).to_be_visible()
     assert plan.request.get(f"{server}/api/rings").json()["total"] == 1
 
 

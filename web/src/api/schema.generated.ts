@@ -581,7 +581,7 @@ export interface components {
         };
         /**
          * ChartPass
-         * @description One wrap of the chart: where along it, round which wires (numbered from 0).
+         * @description A wrap on a chart: where along it, round which wires (numbered from 0).
          */
         ChartPass: {
             /** At Mm */
@@ -593,7 +593,7 @@ export interface components {
         };
         /**
          * ChartWire
-         * @description A wire along the chart.
+         * @description A wire that runs along a chart: its name, place and width.
          */
         ChartWire: {
             /** Name */

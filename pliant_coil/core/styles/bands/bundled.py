@@ -1,7 +1,6 @@
 """Bundled: square wires side by side, bound by half-round wire in runs, mirrored about the middle; joined by itself at the top."""
 
 import math
-import re
 from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import lru_cache, partial
@@ -9,6 +8,7 @@ from typing import Any, ClassVar, Literal
 
 from pydantic import Field
 
+from pliant_coil.core.mechanics.binding import Rhythm, Run, fit, read_runs
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.hulls import Bundle
 from pliant_coil.core.mechanics.program import LETTERS
@@ -25,37 +25,6 @@ from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
 
 STRETCHED = Cause("stretched", "stretched on the mandrel")
-_RUN = re.compile(r"\s*(\d+)\s*(middle|inner|all)\s*", re.IGNORECASE)
-MOST_COILS = 60
-
-
-@dataclass(frozen=True, slots=True)
-class Run:
-    """So many coils round the inner wires, or round all."""
-
-    coils: int
-    inner: bool
-
-    @property
-    def words(self) -> str:
-        return f"{self.coils} {'inner' if self.inner else 'all'}"
-
-
-@dataclass(frozen=True, slots=True)
-class Rhythm:
-    """Runs as they fit: the middle one, counted once and mirrored about, and those of each side from the middle outwards."""
-
-    middle: Run | None
-    side: tuple[Run, ...]
-
-    @property
-    def coils(self) -> int:
-        return (self.middle.coils if self.middle else 0) + 2 * sum(run.coils for run in self.side)
-
-    @property
-    def words(self) -> str:
-        middle = [f"{self.middle.coils} middle"] if self.middle else []
-        return ", ".join(middle + [run.words for run in self.side])
 
 
 @dataclass(frozen=True)
@@ -125,32 +94,8 @@ class Bundled(BandStyle):
     def tops(self) -> frozenset[Top]:
         return frozenset({Top.CLOSED})
 
-    def read_runs(self) -> tuple[Run | None, list[Run]]:
-        """The middle run, if one is written, and the others in their order. Raises `Refusal`, pointing at the character."""
-        found: list[Run] = []
-        middle: Run | None = None
-        at = 1
-        for k, part in enumerate(self.runs.split(",")):
-            match = _RUN.fullmatch(part)
-            said = f"“{part.strip()[:30]}” at character {at}"
-            if not match:
-                refuse("band.runs", f"{said} isn't a run", "a count and middle, inner or all: 9 middle, 4 all, 7 inner")
-            if len(match.group(1)) > 3 or not 1 <= int(match.group(1)) <= MOST_COILS:
-                refuse("band.runs", f"{said} asks for too many coils or none", f"1 to {MOST_COILS}")
-            run = Run(int(match.group(1)), match.group(2).lower() != "all")
-            if match.group(2).lower() == "middle":
-                if k:
-                    refuse("band.runs", f"{said} comes after others", "the middle run first")
-                middle = run
-            else:
-                found.append(run)
-            at += len(part) + 1
-        if all(run.inner for run in found):
-            refuse("band.runs", "nothing holds the outer wires", "at least one run round all")
-        return middle, found
-
     def check(self, target_mm: float, wires: Wires) -> None:
-        self.read_runs()
+        read_runs(self.runs, "band.runs")
         base, bind = wires["base"], wires["bind"]
         if base.profile.name not in ("square", "round"):
             refuse("wires.base.profile", f"{base.profile.name} wires in a row aren't reckoned here", "square or round")
@@ -170,42 +115,11 @@ class Bundled(BandStyle):
         middle = touch + base.centroid_mm
         lap = self.lap(bind)
         room = (2 * math.pi - lap / middle) * touch / bind.width_mm
-        rhythm = self.fit(room)
-        if form.counts.get("coils"):
-            rhythm = self.fit(float(form.counts["coils"]))
+        middle_run, written = read_runs(self.runs, "band.runs")
+        coils = form.counts.get("coils")
+        rhythm = fit(middle_run, written, float(coils) if coils else room, last_min=self.last_min, last_max=self.last_max)
         made = rhythm.coils * bind.width_mm / touch
         return Bound(base, bind, self._rows(base, bind), self.inner, touch, middle, rhythm, (2 * math.pi - made) * middle)
-
-    def fit(self, room: float) -> Rhythm:
-        """Runs from the middle outwards, added in pairs, the last one round all deciding; within a coil a side of `room` coils.
-
-        In this order, where the last run would be too short or too long: a coil more or less in the last inner run, in the
-        middle run, the last pair dropped.
-        """
-        middle, written = self.read_runs()
-        side: list[Run] = []
-        taken = float(middle.coils if middle else 0)
-        k = 0
-        while True:
-            run = written[k % len(written)]
-            if taken + 2 * run.coils + 2 * self.last_min > room:
-                break
-            side.append(run)
-            taken += 2 * run.coils
-            k += 1
-        # The last run lies round all: a run round all before it is taken into it.
-        if side and not side[-1].inner:
-            taken -= 2 * side.pop().coils
-        last = math.floor((room - taken) / 2 + 1e-9)
-        if last > self.last_max and (side or middle):
-            # Too long: the last inner run takes what is over, or the middle one.
-            over = last - self.last_max
-            if side:
-                side[-1] = Run(side[-1].coils + over, True)
-            elif middle:
-                middle = Run(middle.coils + 2 * over, True)
-            last = self.last_max
-        return Rhythm(middle, (*side, Run(max(1, last), False)))
 
     def _rows(self, base: Profile, bind: Profile) -> tuple[float, ...]:
         """Middles of the wires along the finger: the binder passes between inner and outer wires."""
