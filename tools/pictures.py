@@ -38,6 +38,7 @@ class Photographer:
         """Open a saved ring as a maker does."""
         planned(page)
         page.get_by_role("button", name="Rings").click()
+        page.get_by_label("Search").fill(title)
         page.get_by_role("link", name=title).click()
         page.get_by_role("button", name="Saved", exact=True).wait_for()
         planned(page)
@@ -98,7 +99,7 @@ SHOTS: tuple[tuple[str, str, tuple[int, int], Literal["light", "dark"], Callable
     ("plan-sheet", "Skep", (1280, 800), "light", sheet, False),
     ("plan-bundled", "Smoker", (1280, 1100), "light", nothing, False),
     ("plan-braided", "Mouthpiece", (1280, 1100), "light", nothing, False),
-    ("plan-stacked", "Five in a stack", (1280, 800), "light", nothing, False),
+    ("plan-stacked", "Three valves", (1280, 800), "light", nothing, False),
     ("plan-claws", "Honeycomb shard", (1280, 1000), "dark", nothing, False),
     ("plan-frame", "Hive window", (1280, 1400), "light", nothing, False),
     ("plan-tablet", "Trumpet, dark bead", (820, 1180), "light", nothing, False),

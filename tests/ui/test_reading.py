@@ -125,6 +125,10 @@ def test_paper_is_a_bench_card(plan: Page, server: str, scheme: Any) -> None:
 
 def test_sizes_are_read_both_ways_and_lead_to_a_plan(plan: Page) -> None:
     plan.get_by_role("link", name="Sizes").click()
+    expect(plan.get_by_test_id("size-us")).to_be_visible()
+    for width in (390, 820, 1280):
+        plan.set_viewport_size({"width": width, "height": 844})
+        plan.wait_for_function("() => document.documentElement.scrollWidth === document.documentElement.clientWidth")
     plan.get_by_label("A ring size, as you say it").fill("EU 54")
     expect(plan.get_by_test_id("size-us")).to_have_text("just past US 6¾")
     expect(plan.get_by_test_id("size-eu")).to_have_text("EU 54")

@@ -28,7 +28,8 @@ export const WeaveChart = memo(function WeaveChart({ fit, baseMetal, weaveMetal,
   const scale = pxPerMm ?? (shown - 4) / long;
   const width = long * scale + 4;
   const offset = (long - fit.made_mm) / 2;
-  const repeats = Array.from({ length: fit.repeats }, (_, k) => k);
+  // A bound row is drawn whole: its coils are no repeats of each other.
+  const repeats = Array.from({ length: fit.kind === 'bind' ? 1 : fit.repeats }, (_, k) => k);
   const high = bandHeight(fit) * scale;
   const every = Math.max(1, Math.ceil(repeats.length / Math.max(3, Math.floor(width / 130))));
   return (
@@ -55,22 +56,25 @@ export const WeaveChart = memo(function WeaveChart({ fit, baseMetal, weaveMetal,
           fontSize="12"
           fontFamily={figures}
         >
-          {repeats
-            .filter((k) => (k % every === 0 || k === fit.repeats - 1) && (k + 1) * fit.repeat_mm <= fit.made_mm + 1e-6)
-            .map((k) => {
-              const x = (offset + (k + 1) * fit.repeat_mm) * scale;
-              const last = k === fit.repeats - 1;
-              if (!last && x > width - 150) return null;
-              return (
-                <g key={k}>
-                  <path d={`M ${x} 0 v 7`} stroke="var(--mui-palette-text-secondary)" />
-                  <text x={x} y={20} textAnchor={x < 60 ? 'start' : x > width - 60 ? 'end' : 'middle'}>
-                    {fit.repeats > 1 ? `${k + 1}: ` : ''}
-                    {length(Math.round((k + 1) * fit.wire_per_repeat_mm), units)}
-                  </text>
-                </g>
-              );
-            })}
+          {fit.kind !== 'bind' &&
+            repeats
+              .filter(
+                (k) => (k % every === 0 || k === fit.repeats - 1) && (k + 1) * fit.repeat_mm <= fit.made_mm + 1e-6,
+              )
+              .map((k) => {
+                const x = (offset + (k + 1) * fit.repeat_mm) * scale;
+                const last = k === fit.repeats - 1;
+                if (!last && x > width - 150) return null;
+                return (
+                  <g key={k}>
+                    <path d={`M ${x} 0 v 7`} stroke="var(--mui-palette-text-secondary)" />
+                    <text x={x} y={20} textAnchor={x < 60 ? 'start' : x > width - 60 ? 'end' : 'middle'}>
+                      {fit.repeats > 1 ? `${k + 1}: ` : ''}
+                      {length(Math.round((k + 1) * fit.wire_per_repeat_mm), units)}
+                    </text>
+                  </g>
+                );
+              })}
           <path
             d={`M ${((long - fit.target_mm) / 2) * scale} ${RULER - 6} H ${((long + fit.target_mm) / 2) * scale}`}
             stroke="var(--mui-palette-primary-main)"

@@ -66,7 +66,7 @@ export function Sentence({ open, onOpen }: Props) {
         const words = part === 'finger' && isWrong && typeof typed === 'string' ? typed : text;
         return (
           <Fragment key={part}>
-            {sameAsBefore ? ' and ' : (JOIN[kind] ?? ', ')}
+            {sameAsBefore ? ' and ' : part === 'finger' && words.startsWith('just') ? 'A ring ' : (JOIN[kind] ?? ', ')}
             <Box
               component="button"
               type="button"

@@ -46,7 +46,7 @@ export default function SizesScreen() {
           sx={{
             display: 'grid',
             gap: { xs: 3, md: 6 },
-            gridTemplateColumns: { xs: '1fr', md: 'minmax(300px, 5fr) 7fr' },
+            gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: 'minmax(300px, 5fr) minmax(0, 7fr)' },
             mt: 1,
           }}
         >
@@ -103,7 +103,16 @@ function InEvery({ size, stale }: { size: SizeInAll; stale: boolean }) {
     <Box
       sx={{ mt: 2, textDecoration: stale ? 'line-through' : 'none', color: stale ? 'text.secondary' : 'text.primary' }}
     >
-      <Box component="dl" sx={{ display: 'grid', gridTemplateColumns: 'auto 1fr', columnGap: 3, rowGap: 0.5, m: 0 }}>
+      <Box
+        component="dl"
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: { xs: 'minmax(0, 2fr) minmax(0, 3fr)', sm: 'auto 1fr' },
+          columnGap: { xs: 1.5, sm: 3 },
+          rowGap: 0.5,
+          m: 0,
+        }}
+      >
         {codes.map((code, k) => (
           <Box key={code} sx={{ display: 'contents' }}>
             <Typography component="dt" color="text.secondary" sx={{ alignSelf: 'center' }}>
@@ -116,7 +125,7 @@ function InEvery({ size, stale }: { size: SizeInAll; stale: boolean }) {
                 m: 0,
                 fontFamily: figures,
                 fontWeight: k === 0 ? 750 : 550,
-                fontSize: k === 0 ? '1.5rem' : '1.1rem',
+                fontSize: k === 0 ? { xs: '1.25rem', sm: '1.5rem' } : { xs: '0.95rem', sm: '1.1rem' },
               }}
             >
               {withFractions(size.exact[code] ?? '')}
@@ -144,7 +153,7 @@ function Between({ onTake }: { onTake: (text: string) => void }) {
       <Typography variant="h2" sx={{ mb: 1 }}>
         Finger and knuckle
       </Typography>
-      <Box sx={{ display: 'flex', gap: 3 }}>
+      <Box sx={{ display: 'grid', gap: 3, gridTemplateColumns: 'minmax(0, 1fr) minmax(0, 1fr)' }}>
         <TextField
           label={`Around the finger, ${units}`}
           value={finger}
