@@ -11,6 +11,7 @@ from typing import Any
 
 from pliant_coil import __version__
 from pliant_coil.core.words.refusal import Refusal
+from pliant_coil.core.words.say import Reader
 
 
 def main(arguments: Sequence[str] | None = None) -> int:
@@ -37,9 +38,14 @@ def _parser() -> argparse.ArgumentParser:
     plan.add_argument("file", metavar="FILE", help="a ring file (*.ring.json); - reads standard input")
     plan.add_argument("--json", action="store_true", help="print the plan as JSON, as POST /api/plan returns it")
     plan.add_argument("--paths", action="store_true", help="with --json: the wires' paths in space too")
-    plan.add_argument("--units", choices=("mm", "in"), default="mm", help="units of every length")
-    plan.add_argument("--sizes", default="us,uk", metavar="CODES", help="size systems, the first one first: uk,us")
     plan.set_defaults(run=_plan)
+    resize = commands.add_parser("resize", help="say how a finished ring is made another size")
+    resize.add_argument("file", metavar="FILE", help="its ring file; - reads standard input")
+    resize.add_argument("size", metavar="SIZE", nargs="+", help='the wanted size as people type it: "UK M", US 7 1/4')
+    for command in (plan, resize):
+        command.add_argument("--units", choices=("mm", "in"), default="mm", help="units of every length")
+        command.add_argument("--sizes", default="us,uk", metavar="CODES", help="size systems, the first one first: uk,us")
+    resize.set_defaults(run=_resize)
     sizes = commands.add_parser("sizes", help="convert a ring size to every system")
     sizes.add_argument("text", metavar="TEXT", nargs="+", help='a size as people type it: "UK M", 7 1/4, 54.4 mm')
     sizes.set_defaults(run=_sizes)
@@ -52,20 +58,43 @@ def _plan(options: argparse.Namespace) -> None:
     from pliant_coil.core.plan.build import plan
     from pliant_coil.core.plan.card import card
     from pliant_coil.core.ring_file.document import read_ring_text
-    from pliant_coil.core.trade.sizes import SYSTEMS
+
+    text, reader = _text_of(options.file), _reader_of(options)
+    planned = plan(read_ring_text(text), paths=options.paths)
+    print(planned.model_dump_json(indent=2, context={"reader": reader}) if options.json else card(planned, reader))
+
+
+def _resize(options: argparse.Namespace) -> None:
+    from pliant_coil.core.plan.build import resizing
+    from pliant_coil.core.ring_file.document import read_ring_text
+    from pliant_coil.core.trade.sizes import read_size
+    from pliant_coil.core.words.say import write
+
+    text, reader = _text_of(options.file), _reader_of(options)
+    wanted = read_size(" ".join(options.size), "size", reader.systems).inside_diameter_mm
+    told = resizing(read_ring_text(text), wanted)
+    print(f"Comes off {write(told.finished.said, reader)}, wanted {write(told.wanted.said, reader)}")
+    for way in told.ways:
+        print(f"{'  yes' if way.reaches else '   no'}  {way.code}: {write(way.text, reader)}")
+
+
+def _text_of(file: str) -> bytes:
     from pliant_coil.core.words.refusal import refuse
-    from pliant_coil.core.words.say import Reader
 
     try:
-        text = sys.stdin.buffer.read() if options.file == "-" else Path(options.file).read_bytes()
+        return sys.stdin.buffer.read() if file == "-" else Path(file).read_bytes()
     except (OSError, ValueError) as error:
-        refuse(options.file, getattr(error, "strerror", None) or str(error), "a ring file that can be read")
+        refuse(file, getattr(error, "strerror", None) or str(error), "a ring file that can be read")
+
+
+def _reader_of(options: argparse.Namespace) -> Reader:
+    from pliant_coil.core.trade.sizes import SYSTEMS
+    from pliant_coil.core.words.refusal import refuse
+
     codes = tuple(code.strip().lower() for code in options.sizes.split(",") if code.strip())
     if not codes or any(code not in SYSTEMS for code in codes):
         refuse("--sizes", f"“{options.sizes[:40]}” names a size system that isn't known", ", ".join(SYSTEMS))
-    reader = Reader(options.units, codes)
-    planned = plan(read_ring_text(text), paths=options.paths)
-    print(planned.model_dump_json(indent=2, context={"reader": reader}) if options.json else card(planned, reader))
+    return Reader(options.units, codes)
 
 
 def _sizes(options: argparse.Namespace) -> None:

@@ -76,3 +76,13 @@ def test_styles_and_schema_say_what_can_be_chosen(client: TestClient) -> None:
     assert turned["parameters"]["properties"]["turns"]["maximum"] == 4
     assert "turned" in next(s for s in styles if s["style"] == "bead-lock")["bands"]
     assert client.get("/api/schema/ring").json()["properties"]["finger"]
+
+
+def test_a_finished_ring_is_made_another_size(client: TestClient) -> None:
+    body = {"finger": {"size": "US 6 1/2"}, "head": {"style": "bead-lock"}}
+    told = client.post("/api/resize", params={"to": "UK O", "sizes": "uk"}, json=body).json()
+    assert told["wanted"]["said"] == "UK O"
+    assert [way["code"] for way in told["ways"] if way["reaches"]] == ["lock-again"]
+    assert "US " not in " ".join(way["text"] for way in told["ways"])
+    refused = client.post("/api/resize", params={"to": "US 44"}, json=body)
+    assert refused.status_code == 422 and refused.json()["errors"][0]["field"] == "to"

@@ -58,3 +58,11 @@ def test_sizes_loads_nothing_heavy() -> None:
     code = "import sys; from pliant_coil.cli import main; main(['sizes', 'M']); print(sorted(m for m in sys.modules if '.' not in m))"
     loaded = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True).stdout
     assert not {"pydantic", "fastapi", "sqlalchemy", "numpy"} & set(loaded.replace("'", " ").replace(",", " ").split())
+
+
+def test_resize_says_what_each_way_gives(capsys: pytest.CaptureFixture[str]) -> None:
+    assert main(["resize", "pliant_coil/demo/01-amber-meadow.ring.json", "US", "7", "--units", "in", "--sizes", "us"]) == 0
+    lines = capsys.readouterr().out.splitlines()
+    assert lines[0] == "Comes off US 6 1/2, wanted US 7"
+    assert [line.split()[:2] for line in lines[1:]] == [["yes", "lock-again:"], ["no", "stretch:"]]
+    assert main(["resize", "pliant_coil/demo/01-amber-meadow.ring.json", "US", "99"]) == 2

@@ -350,3 +350,12 @@ def test_it_fits_the_devices_on_the_table_and_the_answer_never_leaves(plan: Page
     apart = beside["x"] >= answer["x"] + answer["width"] - 1 or beside["y"] + beside["height"] <= answer["y"] + 1
     assert apart
     assert width >= 1200 or beside["height"] <= height / 2
+
+
+def test_a_finished_ring_is_to_be_another_size(plan: Page) -> None:
+    panel = plan.get_by_role("region", name="Another size")
+    panel.get_by_label("Wanted size").fill("US 7")
+    expect(panel).to_contain_text("Lock it again. Unwind the locks, form it again at")
+    expect(panel).to_contain_text("Stretch it: not this far.")
+    panel.get_by_label("Wanted size").fill("US 77")
+    expect(panel).to_contain_text("Use US 0 to US 16.")

@@ -10,6 +10,7 @@ from pliant_coil.core.making.joints import drawn
 from pliant_coil.core.making.markout import Mark as WireMark
 from pliant_coil.core.making.markout import marks
 from pliant_coil.core.making.order import work_order
+from pliant_coil.core.making.resizing import resize
 from pliant_coil.core.making.ring import Ring, make_ring
 from pliant_coil.core.making.solve import Choice, Solver, contributions, schools
 from pliant_coil.core.plan import model
@@ -65,6 +66,26 @@ def plan(file: RingFile, *, paths: bool = False) -> model.Plan:
         steps=[_step(task, made) for task in work_order(made, cuts, marked)],
         warnings=[model.Warning(code=w.code, text=w.text, field=w.field) for w in advise(made)],
         drawing=_drawing(made, cuts) if paths else None,
+    )
+
+
+def resizing(file: RingFile, wanted_mm: float) -> model.Resizing:
+    """How the finished ring of `file` is made another size [inside diameter, mm]. Raises `Refusal` for what can't be made."""
+    ring = make_ring(file)
+    solver = Solver(ring)
+    return model.Resizing(
+        finished=size_in_all(solver.made(solver.solved(ring.aim_mm)[0].form).finished_mm),
+        wanted=size_in_all(wanted_mm),
+        ways=[
+            model.Way(
+                code=way.code,
+                reaches=way.reaches,
+                low=say("{size}", size=Size(way.low_mm)),
+                high=say("{size}", size=Size(way.high_mm)),
+                text=way.says,
+            )
+            for way in resize(ring, wanted_mm)
+        ],
     )
 
 

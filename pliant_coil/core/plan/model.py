@@ -219,6 +219,25 @@ class Fit(Told):
     """For a braid: each strand over one repeat, along it, along the finger, away from it."""
 
 
+class Way(Told):
+    """A way to resize a finished ring."""
+
+    code: str
+    reaches: bool
+    low: Text
+    high: Text
+    """What it can give at most, in the reader's first system."""
+    text: Text
+
+
+class Resizing(Told):
+    """A finished ring, the size that is wanted, and what each way can give; those that reach it first."""
+
+    finished: Size
+    wanted: Size
+    ways: list[Way]
+
+
 class Choice(Told):
     """Another number of repeats, and the size that it gives."""
 

@@ -245,6 +245,8 @@ class BandStyle(Part, ABC):
     """The role whose wire lies on the mandrel."""
     usual: ClassVar[bool] = False
     """Whether a ring file that names no band means this one."""
+    stretches_us: ClassVar[float] = 0.25
+    """How many US sizes a finished one gives on a mandrel before its locks or joints suffer (common practice, no source)."""
     style: Any = ""
 
     @abstractmethod
@@ -286,6 +288,10 @@ class BandStyle(Part, ABC):
     def under_head_mm(self, wires: Wires) -> tuple[float, ...]:
         """Where strands pass under the middle of a head, along the finger."""
         return ()
+
+    def adjusts_mm(self, band: FormedBand) -> tuple[float, float] | None:
+        """The inside diameters [mm] that its wearer can set it to; None for a closed band."""
+        return None
 
     def start_mm(self, aim_mm: float) -> float:
         """A first guess of the mark that it is formed at."""

@@ -1,11 +1,14 @@
 """Planning: no database, no waiting."""
 
-from fastapi import APIRouter, Response
+from typing import Annotated
+
+from fastapi import APIRouter, Query, Response
 from starlette.concurrency import run_in_threadpool
 
-from pliant_coil.core.plan.build import plan
-from pliant_coil.core.plan.model import Plan
+from pliant_coil.core.plan.build import plan, resizing
+from pliant_coil.core.plan.model import Plan, Resizing
 from pliant_coil.core.ring_file.document import RingFile
+from pliant_coil.core.trade.sizes import read_size
 from pliant_coil.core.words.say import Reader
 from pliant_coil.web_api.problems import REFUSED
 from pliant_coil.web_api.readers import TheReader
@@ -19,6 +22,15 @@ async def plan_ring(file: RingFile, reader: TheReader, paths: bool = False) -> R
     # A plan of figures takes less time than handing it to a thread; a drawing would hold the others up.
     text = await run_in_threadpool(_written, file, reader, True) if paths else _written(file, reader, False)
     return Response(text, media_type="application/json")
+
+
+@router.post("/resize", response_model=Resizing, responses=REFUSED)
+async def resize_ring(
+    file: RingFile, reader: TheReader, to: Annotated[str, Query(description="The wanted size, as people type it")]
+) -> Response:
+    """How the finished ring of a ring file is made another size: what each way can give, and what it can't."""
+    wanted = read_size(to, "to", reader.systems).inside_diameter_mm
+    return Response(resizing(file, wanted).model_dump_json(context={"reader": reader}), media_type="application/json")
 
 
 def _written(file: RingFile, reader: Reader, paths: bool) -> str:

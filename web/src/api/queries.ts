@@ -4,6 +4,7 @@ import { answer, api, unreachable, type Draft, type RingFile } from './client';
 /** Every key of what is kept of the server's answers. */
 export const keys = {
   plan: (draft: Draft, reader: ReaderOf) => ['plan', draft, reader] as const,
+  resizing: (draft: Draft, to: string, reader: ReaderOf) => ['resizing', draft, to, reader] as const,
   size: (text: string, reader: ReaderOf) => ['size', text, reader] as const,
   between: (finger: number, knuckle: number, reader: ReaderOf) => ['between', finger, knuckle, reader] as const,
   scales: ['scales'] as const,
@@ -41,6 +42,18 @@ export const usePlan = (draft: Draft, reader: ReaderOf) =>
     placeholderData: keepPreviousData,
     staleTime: Infinity,
     gcTime: 60_000,
+    ...untilThere,
+  });
+
+/** How the finished ring is made another size, as it is typed. */
+export const useResizing = (draft: Draft, to: string, reader: ReaderOf, enabled: boolean) =>
+  useQuery({
+    queryKey: keys.resizing(draft, to, reader),
+    queryFn: ({ signal }) =>
+      answer(api.POST('/api/resize', { params: { query: { to, ...reader } }, body: asFile(draft), signal })),
+    staleTime: Infinity,
+    gcTime: 60_000,
+    enabled,
     ...untilThere,
   });
 

@@ -24,6 +24,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/resize": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Resize Ring
+         * @description How the finished ring of a ring file is made another size: what each way can give, and what it can't.
+         */
+        post: operations["resize_ring_api_resize_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sizes": {
         parameters: {
             query?: never;
@@ -1306,6 +1326,16 @@ export interface components {
             tip: "filed" | "paddled" | "curled";
         };
         /**
+         * Resizing
+         * @description A finished ring, the size that is wanted, and what each way can give; those that reach it first.
+         */
+        Resizing: {
+            finished: components["schemas"]["Size"];
+            wanted: components["schemas"]["Size"];
+            /** Ways */
+            ways: components["schemas"]["Way"][];
+        };
+        /**
          * RevisionTold
          * @description One revision of a ring.
          */
@@ -1873,6 +1903,22 @@ export interface components {
             field: string;
         };
         /**
+         * Way
+         * @description A way to resize a finished ring.
+         */
+        Way: {
+            /** Code */
+            code: string;
+            /** Reaches */
+            reaches: boolean;
+            /** Low */
+            low: string;
+            /** High */
+            high: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * WeaveProgram
          * @description A weave program for so many base wires.
          */
@@ -2247,6 +2293,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Plan"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    resize_ring_api_resize_post: {
+        parameters: {
+            query: {
+                /** @description The wanted size, as people type it */
+                to: string;
+                /** @description Units of length in every text */
+                units?: "mm" | "in";
+                /** @description Size systems, the first one first: us,uk */
+                sizes?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RingFile"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Resizing"];
                 };
             };
             /** @description More than any ring file holds */

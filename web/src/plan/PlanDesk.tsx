@@ -17,6 +17,7 @@ import { DeskProvider, type Standing } from './Desk';
 import { FIRST_RING } from './draft';
 import { Strips } from './Drawings';
 import { Mind } from './Mind';
+import { Resize } from './Resize';
 import { RingList } from './RingList';
 import { RingPictures } from './RingPictures';
 import { readRingText, writeRingFile } from './ringFile';
@@ -226,6 +227,7 @@ function Page({ plan, stale, active, onActive }: PageProps) {
           <Box>
             <Contributions plan={plan} />
             <Habit />
+            <Resize />
           </Box>
           <CutList />
         </Box>

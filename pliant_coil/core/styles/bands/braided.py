@@ -64,6 +64,7 @@ class Braided(BandStyle):
     title: ClassVar[str] = "Braided"
     usual_wires: ClassVar[Mapping[str, WireSpec]] = {"band": WireSpec(diameter="0.6 mm")}
     main_role: ClassVar[str] = "band"
+    stretches_us: ClassVar[float] = 0.5
     style: Literal["braided"] = choice("braided", "Band")
     strands: int = number(6, "Strands", 3, 8)
     angle_deg: float = degrees(30.0, "Lean of the strands", 15, 50, "To the band's length.")

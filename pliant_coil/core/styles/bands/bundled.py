@@ -65,6 +65,7 @@ class Bundled(BandStyle):
         "bind": WireSpec(diameter="0.9 mm", profile="half-round", temper="half-hard"),
     }
     main_role: ClassVar[str] = "base"
+    stretches_us: ClassVar[float] = 0.5
     style: Literal["bundled"] = choice("bundled", "Band")
     strands: int = number(4, "Wires in the row", 3, 6)
     inner_strands: int | None = number(None, "Wires in the inner runs", 1, 4, "Two fewer than in the row unless given.", rare=True)

@@ -40,6 +40,7 @@ class Open(BandStyle):
     title: ClassVar[str] = "Open"
     usual_wires: ClassVar[Mapping[str, WireSpec]] = {"band": WireSpec(diameter="1 mm")}
     main_role: ClassVar[str] = "band"
+    stretches_us: ClassVar[float] = 0.0
     style: Literal["open"] = choice("open", "Band")
     overlap_mm: float = millimetres(6.0, "Overlap at the back", 2, 25, "From eye to eye, how far the ends pass each other.")
     end: Literal["eye", "scroll", "plain"] = choice("eye", "Ends in")
@@ -158,6 +159,9 @@ class Open(BandStyle):
         """Inside diameters that it can be closed and opened to."""
         most = 2 * math.radians(self.eye_limit_deg) * (inside_mm / 2 + wire.centroid_mm)
         return inside_mm - max(0.0, most - self.overlap_mm) / math.pi, inside_mm + max(0.0, self.overlap_mm - self.overlap_min_mm) / math.pi
+
+    def adjusts_mm(self, band: FormedBand) -> tuple[float, float] | None:
+        return self.range_mm(band.inside_mm, band.strand_wire)
 
     def hardening(self, radius_mm: float, wire: Wire) -> Literal["none", "tap", "flatten"]:
         """What the wire needs so that the band holds."""

@@ -47,6 +47,7 @@ class Stacked(BandStyle):
     title: ClassVar[str] = "Stacked"
     usual_wires: ClassVar[Mapping[str, WireSpec]] = {"band": WireSpec(diameter="1.5 mm")}
     main_role: ClassVar[str] = "band"
+    stretches_us: ClassVar[float] = 1.0
     style: Literal["stacked"] = choice("stacked", "Band")
     rings: int = number(4, "Rings", 1, 9)
     hammered_share: float = number(0.25, "Hammered flat by", 0, 0.45, "Share of the thickness, seen from the side.")

@@ -26,6 +26,7 @@ class Twisted(BandStyle):
     title: ClassVar[str] = "Twisted"
     usual_wires: ClassVar[Mapping[str, WireSpec]] = {"band": WireSpec(diameter="1 mm")}
     main_role: ClassVar[str] = "band"
+    stretches_us: ClassVar[float] = 0.5
     style: Literal["twisted"] = choice("twisted", "Band")
     wires: int = number(2, "Wires", 2, 4)
     lay_mm: float = millimetres(6.0, "One full turn in", 1.5, 40, "The lay: length of one full turn.")
