@@ -34,22 +34,39 @@ wound_heads = st.one_of(
 )
 
 
-def _ring(role: str, diameters: list[str], band: st.SearchStrategy[Any], head: st.SearchStrategy[Any]) -> st.SearchStrategy[dict[str, Any]]:
+supply = st.fixed_dictionaries(
+    {"tape": st.sampled_from(["5 mm", "1 mm", "1/8 in", "1/4 in"]), "tail": st.sampled_from(["pliers", "fingers"])},
+    optional={"room_for_width": st.sampled_from(["none", "quarter", "half"]), "risk_of_running_out": st.sampled_from([0.1, 0.02, 0.002])},
+)
+from_reel = st.sampled_from([False, False, True])
+
+
+def _ring(
+    role: str,
+    diameters: list[str],
+    band: st.SearchStrategy[Any],
+    head: st.SearchStrategy[Any],
+    sections: st.SearchStrategy[str] = st.just("round"),
+) -> st.SearchStrategy[dict[str, Any]]:
     return st.builds(
-        lambda size, diameter, metal, its_band, its_head, locks, ends: {
+        lambda size, diameter, section, metal, reel, its_band, its_head, locks, ends, sizing: {
             "finger": {"size": f"US {size}"},
-            "wires": {role: {"diameter": diameter, **metal}},
+            "wires": {role: {"diameter": diameter, "profile": section, "from_reel": reel, **metal}},
             "band": its_band,
             "head": its_head,
             "finish": {"wraps_each_side": locks, "ends": ends},
+            "sizing": sizing,
         },
         us_sizes,
         st.sampled_from(diameters),
+        sections,
         metals,
+        from_reel,
         band,
         head,
         st.integers(1, 3),
         st.sampled_from(["hidden", "hidden", "loop", "scroll"]),
+        supply,
     )
 
 
@@ -72,6 +89,7 @@ none = st.just({"style": "none"})
 
 rings = st.one_of(
     _ring("band", ["22 AWG", "0.7 mm", "20 AWG", "0.9 mm"], st.one_of(both_ways, one_way, crossed), wound_heads),
+    _ring("band", ["0.8 mm", "1 mm"], st.one_of(both_ways, one_way), none, st.sampled_from(["square", "half-round"])),
     _ring("band", ["1 mm", "1.1 mm", "18 AWG"], opened, st.one_of(none, st.just({"style": "double-coil", "outer_turns": 3}))),
     _ring("base", ["0.8 mm", "0.9 mm", "1 mm"], weaves, st.one_of(none, st.just({"style": "prongs"}))),
     _ring(

@@ -116,6 +116,8 @@ def phrases(ring: Ring, made: MadeRing) -> list[tuple[str, Say]]:
     found += [("band", file.band.phrase()), ("head", file.head.phrase())]
     if any(placed.id.endswith((".lock", ".end")) for piece in made.pieces for placed in piece.moves) or Top.TAILS in ring.band.tops():
         found.append(("finish", file.finish.phrase(ring.locks)))
+    if ring.room_us:
+        found.append(("sizing", say("with room of {room} for its width", room=SizeChange(ring.room_us * US_STEP_MM))))
     return found
 
 
