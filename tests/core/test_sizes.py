@@ -74,3 +74,57 @@ def test_proposal_lies_between_finger_and_knuckle(finger: float, excess: float) 
 def test_proposal_names_the_field_it_refuses() -> None:
     with pytest.raises(Refusal, match=r"finger\.around_knuckle_mm"):
         between_finger_and_knuckle(54, 154)
+
+
+GLYPHS = {"1/2": "½", "1/4": "¼", "3/4": "¾", "1/8": "⅛", "3/8": "⅜", "5/8": "⅝", "7/8": "⅞"}
+
+
+@given(system=st.sampled_from(list(SYSTEMS.values())), share=st.floats(0, 1), how=st.integers(0, 5))
+def test_every_mark_is_read_however_it_is_typed(system: SizeSystem, share: float, how: int) -> None:
+    """Code before it in capitals or not, `size` around it, glyphs for fractions, decimals with point or comma, spaces or none."""
+    steps = (system.highest - system.lowest) / system.mark_step
+    number = system.lowest + round(share * steps) * system.mark_step
+    label = system.label(number)
+    code = system.code.upper()
+    typed = [
+        f"{code} {label}",
+        f" {code.lower()}  {label} ",
+        f"size {code} {label}",
+        f"{code} size {label.lower()}",
+        f"{code} " + next((label.replace(f" {plain}", glyph) for plain, glyph in GLYPHS.items() if label.endswith(f" {plain}")), label),
+        f"{code} {label}" if system.code == "uk" else f"{code} {number:g}".replace(".", ","),
+    ][how]
+    assert read_size(typed).inside_diameter_mm == pytest.approx(system.to_diameter_mm(number))
+
+
+@given(whole=st.integers(0, 15), parts=st.sampled_from([2, 4, 8, 16]), top=st.integers(1, 15), gap=st.sampled_from([" ", "-", "  "]))
+def test_fractions_stand_by_themselves_or_behind_a_whole_number(whole: int, parts: int, top: int, gap: str) -> None:
+    """`13/16` is thirteen sixteenths, `1 3/16` is nineteen: never one for the other."""
+    top = top % parts or 1
+    step_mm = 0.8128
+    assert read_size(f"US {top}/{parts}").inside_diameter_mm == pytest.approx(11.63 + step_mm * top / parts)
+    behind = read_size(f"US {whole}{gap}{top}/{parts}").inside_diameter_mm
+    assert behind == pytest.approx(11.63 + step_mm * (whole + top / parts))
+
+
+@given(sixteenths=st.integers(23, 38))
+def test_inches_are_lengths_around_or_across(sixteenths: int) -> None:
+    """36.5 to 77.5 mm can only be a circumference, 11.6 to 24.7 only a diameter; an inch is 25.4 mm by definition."""
+    around = f"1 {sixteenths - 16}/16 in" if sixteenths < 32 else f"2 {sixteenths - 32}/16 in" if sixteenths > 32 else "2 in"
+    assert read_size(around).inside_diameter_mm * math.pi == pytest.approx(sixteenths / 16 * 25.4)
+    across = sixteenths / 40
+    assert read_size(f"{across:.4f} in").inside_diameter_mm == pytest.approx(across * 25.4, abs=2e-3)
+
+
+@pytest.mark.parametrize(
+    ("own", "number", "system"), [(("eu", "jp"), "13", "jp"), (("us",), "13", "us"), (("eu", "ch"), "54", "eu"), (("de",), "17", "de")]
+)
+def test_a_bare_number_is_in_the_makers_own_system(own: tuple[str, ...], number: str, system: str) -> None:
+    assert read_size(number, own=own).system == system
+
+
+def test_a_bare_number_that_several_of_ones_systems_know_is_asked_about() -> None:
+    with pytest.raises(Refusal) as refused:
+        read_size("13", own=("us", "jp"))
+    (fault,) = refused.value.faults
+    assert write(fault.accepted, Reader()) == "US 13 or JP 13"
