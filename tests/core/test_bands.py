@@ -162,3 +162,19 @@ def test_bands_that_cant_be_made_are_refused(band: dict[str, Any], rest: dict[st
     with pytest.raises(Refusal) as refused:
         planned(band, **rest)
     assert [f.field for f in refused.value.faults] == [field]
+
+
+@pytest.mark.parametrize(
+    ("wires", "band", "warned"),
+    [
+        # 0.8 wrapped round 0.8: the outer fibre is stretched by 0.4/0.8. Soft copper stands it, half-hard wire doesn't (value from memory).
+        ({"band": {"diameter": "0.8 mm"}}, {"style": "turned"}, []),
+        ({"band": {"diameter": "0.8 mm", "temper": "half-hard"}}, {"style": "turned"}, ["wires.band.temper"]),
+        # An eye of 3 mm: 0.5/2.0.
+        ({"band": {"diameter": "1 mm", "temper": "half-hard"}}, {"style": "open", "eye_mm": 3, "overlap_mm": 12}, []),
+        ({"band": {"diameter": "1 mm", "temper": "half-hard"}}, {"style": "open", "eye_mm": 1.5}, ["wires.band.temper"]),
+    ],
+)
+def test_wire_that_is_bent_too_sharply_is_told(wires: dict[str, Any], band: dict[str, Any], warned: list[str]) -> None:
+    told = planned(band, wires=wires)
+    assert [w.field for w in told.warnings if w.code == "bent-too-sharply"] == warned

@@ -9,7 +9,7 @@ from pliant_coil.core.styles.contract import Joined, Warn
 from pliant_coil.core.styles.stones import PlacedStone
 from pliant_coil.core.trade.mandrels import RANGE_MM
 from pliant_coil.core.trade.sizes import US_STEP_MM, Size, SizeChange
-from pliant_coil.core.words.figures import Length, Newtons, Thickness
+from pliant_coil.core.words.figures import Length, Newtons, Share, Thickness
 from pliant_coil.core.words.say import Say, say
 
 FLIMSY_BELOW_N = 2.0
@@ -19,6 +19,8 @@ FINGERS_ABOVE_N_MM = 20.0
 WIDE_MM = ((6.0, 0.5), (4.0, 0.25))
 """Bands from this width are worn with so many US sizes of room, when the maker wants it (common practice, no source)."""
 _SPRINGS_MOST_US = 2.0
+_CRACKS_AT = {"soft": 0.6, "hard": 0.35}
+"""Surface strain at which wire that is bent once may crack, annealed and not (values from memory)."""
 
 
 def advise(made: MadeRing) -> list[Warn]:
@@ -30,6 +32,7 @@ def advise(made: MadeRing) -> list[Warn]:
     found += ring.band.advise(made.band, made.opening)
     found += ring.head.advise(made.band, made.work)
     found += _stiffness(made)
+    found += _strain(made)
     found += _size(made)
     found += [Warn("metal-care", Say(wire.metal.care), f"wires.{role}.metal") for role, wire in ring.wires.items() if wire.metal.care]
     return found
@@ -76,6 +79,28 @@ def _stiffness(made: MadeRing) -> list[Warn]:
             )
         )
     return found
+
+
+def _strain(made: MadeRing) -> list[Warn]:
+    """What cracks: the outer fibre of a wire of height h bent to a neutral radius r is stretched by h/2r."""
+    found: dict[str, Warn] = {}
+    for piece in made.pieces:
+        wire = piece.wire
+        soft = wire.temper == "soft"
+        limit = _CRACKS_AT["soft" if soft else "hard"]
+        bent = [(wire.height_mm / 2 / p.move.bent_to_mm, p) for p in piece.moves if p.move.bent_to_mm]
+        strain, placed = max(bent, key=lambda pair: pair[0], default=(0.0, None))
+        if placed is None or strain <= limit + 1e-9:
+            continue
+        field = f"wires.{piece.role}.{'diameter' if soft else 'temper'}"
+        text = say(
+            "The {role} wire is stretched by {strain} where it is bent sharpest (the {label}): it may crack. Softer or thinner wire stands it, or a wider bend.",
+            role=piece.role,
+            strain=Share(strain),
+            label=placed.move.label,
+        )
+        found.setdefault(piece.role, Warn("bent-too-sharply", text, field))
+    return list(found.values())
 
 
 def _size(made: MadeRing) -> list[Warn]:

@@ -93,6 +93,11 @@ class Move(ABC):
         return ()
 
     @property
+    def bent_to_mm(self) -> float | None:
+        """The smallest radius [mm] that its neutral line is bent to; None where nothing is bent sharply."""
+        return None
+
+    @property
     def jaw_mm(self) -> float | None:
         """Where along the move the plier's jaw stands, for moves made at pliers; may lie before its start."""
         return None

@@ -75,6 +75,10 @@ class Fold(Move):
     def length_mm(self) -> float:
         return math.pi * (self.inside_mm + self.wire_mm) / 2
 
+    @property
+    def bent_to_mm(self) -> float:
+        return (self.inside_mm + self.wire_mm) / 2
+
     def arithmetic(self) -> Say:
         return say("half round: π × ({inside} + {wire}) / 2", inside=Thickness(self.inside_mm), wire=Thickness(self.wire_mm))
 

@@ -41,6 +41,10 @@ class Loop(Move):
     def length_mm(self) -> float:
         return math.pi * (self.inside_mm + self.wire_mm) * self.turns
 
+    @property
+    def bent_to_mm(self) -> float:
+        return (self.inside_mm + self.wire_mm) / 2
+
     def arithmetic(self) -> Say:
         turns = say("{turns} × ", turns=Number(self.turns, 2)) if self.turns != 1 else Say("")
         return say(
@@ -109,6 +113,10 @@ class Scroll(Move):
     def length_mm(self) -> float:
         b = self.pitch_mm / (2 * math.pi)
         return _spiral_mm(self.outer_mm, b) - _spiral_mm(self.inner_mm, b)
+
+    @property
+    def bent_to_mm(self) -> float:
+        return self.inner_mm
 
     def arithmetic(self) -> Say:
         return say(

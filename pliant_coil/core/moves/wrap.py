@@ -56,6 +56,11 @@ class Wrap(Move):
         return self.wraps * math.hypot(self.loop_mm, self._pitch)
 
     @property
+    def bent_to_mm(self) -> float | None:
+        # Round a square wire's edges it bends as sharply as they are: nobody reckons that.
+        return self.bundle.rounding_mm + self.profile.centroid_mm if self.bundle.rounding_mm else None
+
+    @property
     def count(self) -> float:
         return self.wraps
 
