@@ -21,7 +21,7 @@ def work_order(made: MadeRing, cuts: Sequence[Cut], marks: Sequence[Sequence[Mar
 
 
 def _before(made: MadeRing) -> list[Task]:
-    target = Size(made.ring.target_mm)
+    target = Size(made.ring.target_mm, made.ring.asked_in)
     start = say(
         "Size the finger at {target}, and find the start mark on the mandrel, {start}.", target=target, start=Size(made.form.diameter_mm)
     )

@@ -315,7 +315,7 @@ class Stacked(BandStyle):
                 "solder",
                 Phase.FORM,
                 say(
-                    "Flux {arc} round the back, {angle}, and nowhere else: solder stops about where flux stops. {chips} of medium solder on each joint, which "
+                    "Flux {arc} round the back, {angle}, and nowhere else: solder stops about where flux stops. Lay {chips} of medium solder on each joint, which "
                     "melts before the seams; easy is kept for later. Warm until the chips ball and sit, then heat all evenly until each joint flashes.",
                     arc=Length(arc),
                     angle=Degrees(math.radians(self.soldered_deg)),
