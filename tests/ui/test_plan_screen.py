@@ -354,8 +354,8 @@ def test_it_fits_the_devices_on_the_table_and_the_answer_never_leaves(plan: Page
 
 def test_a_finished_ring_is_to_be_another_size(plan: Page) -> None:
     panel = plan.get_by_role("region", name="Another size")
-    panel.get_by_label("Wanted size").fill("US 7")
+    panel.get_by_label("Wanted").fill("US 7")
     expect(panel).to_contain_text("Lock it again. Unwind the locks, form it again at")
     expect(panel).to_contain_text("Stretch it: not this far.")
-    panel.get_by_label("Wanted size").fill("US 77")
+    panel.get_by_label("Wanted").fill("US 77")
     expect(panel).to_contain_text("Use US 0 to US 16.")

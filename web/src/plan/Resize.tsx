@@ -25,7 +25,7 @@ export function Resize() {
     <Box component="section" aria-label="Another size" sx={{ mt: 2 }}>
       <Typography variant="h2">Finished, and to be another size?</Typography>
       <TextField
-        label="Wanted size"
+        label="Wanted"
         value={wanted}
         onChange={(event) => setWanted(event.target.value)}
         error={!!problem}
