@@ -2,7 +2,7 @@
 
 import math
 from dataclasses import dataclass, replace
-from functools import cached_property
+from functools import cached_property, lru_cache
 from typing import ClassVar, Self
 
 from pliant_coil.core.mechanics.curves import Point, Point3, at_shares, circle_points, ellipse_points
@@ -42,23 +42,27 @@ class StandingBead:
     def is_round(self) -> bool:
         return self.half_length_mm == self.half_width_mm == self.half_height_mm
 
-    def body(self, angle_rad: float) -> list[Point]:
-        """What a wire lies on at this angle above the hole's axis, seen from above as (x, z)."""
-        level = math.cos(angle_rad)
-        grown = self.wire_mm / 2
-        bead = ellipse_points((self.half_length_mm + grown) * level, (self.half_width_mm + grown) * level, _PER_TURN)
-        legs = [p for side in (-1, 1) for p in circle_points(side * self.leg_x_mm, 0.0, self.wire_mm, _PER_TURN // 2)]
-        return [*bead, *legs]
+    def body(self, angle_rad: float) -> tuple[Point, ...]:
+        """The outline that a wire lies on at this angle above the hole's axis, seen from above as (x, z)."""
+        grown, level = self.wire_mm / 2, math.cos(angle_rad)
+        return _outline((self.half_length_mm + grown) * level, (self.half_width_mm + grown) * level, self.leg_x_mm, self.wire_mm)
 
     def around_mm(self, angle_rad: float) -> float:
         """Once round bead and legs at this angle; for a round bead in closed form."""
         if not self.is_round:
-            hull = convex_hull(tuple(self.body(angle_rad)))
+            hull = self.body(angle_rad)
             return sum(math.dist(hull[k - 1], hull[k]) for k in range(len(hull)))
         a, b, e = self.reach_mm * math.cos(angle_rad), self.wire_mm, self.leg_x_mm
         # Two discs of the legs and the bead's between them: tangents, and what is left of the arcs.
         gamma = math.acos(max(-1.0, min(1.0, (a - b) / e)))
         return 4 * math.sqrt(max(0.0, e * e - (a - b) ** 2)) + 4 * gamma * b + 2 * (math.pi - 2 * gamma) * a
+
+
+@lru_cache(maxsize=256)
+def _outline(a_mm: float, b_mm: float, leg_x_mm: float, leg_radius_mm: float) -> tuple[Point, ...]:
+    """The hull of a bead's section of these semi-axes and its two legs: the same at every size of a ring."""
+    legs = [p for side in (-1, 1) for p in circle_points(side * leg_x_mm, 0.0, leg_radius_mm, _PER_TURN // 2)]
+    return convex_hull((*ellipse_points(a_mm, b_mm, _PER_TURN), *legs))
 
 
 @dataclass(frozen=True)
@@ -107,7 +111,7 @@ class Nest(Move):
         found = []
         for k in range(_LEVELS + 1):
             angle = self.from_rad + (self.to_rad - self.from_rad) * k / _LEVELS
-            hull = list(convex_hull(tuple(self.bead.body(angle))))
+            hull = list(self.bead.body(angle))
             first = min(range(len(hull)), key=lambda i: hull[i][0])
             turned = [*hull[first:], *hull[:first], hull[first]]
             found.append(at_shares(turned, 2 * _PER_TURN))
