@@ -35,5 +35,7 @@ def migrate(engine: Engine) -> None:
     config = Config()
     config.set_main_option("script_location", str(Path(__file__).parent / "migrations"))
     with engine.begin() as connection:
+        # What a statement of the server may take is no limit for bringing a large record book up to date.
+        connection.exec_driver_sql("set local statement_timeout = 0")
         config.attributes["connection"] = connection
         command.upgrade(config, "head")

@@ -189,6 +189,27 @@ def test_every_edit_can_be_taken_back_and_a_style_remembers_what_was_set(plan: P
     expect(plan.get_by_role("button", name="Band: turned three times each way")).to_be_visible()
 
 
+def test_new_from_a_saved_ring_loses_nothing_that_stood_on_the_desk(plan: Page, server: str) -> None:
+    """The unsaved ring at the address of new ones, and what was typed into the saved one, are both still there."""
+    save_as(plan, "Saved one")
+    saved = plan.url
+    plan.goto(f"{server}/plan")
+    name = plan.get_by_label("Name of the ring")
+    name.fill("Unsaved, at the new address")
+    settled(plan)
+    plan.goto(saved)
+    name.fill("Saved one, typed on")
+    plan.get_by_role("button", name="New").click()
+    expect(name).to_have_value("")
+    plan.get_by_role("button", name="Undo").click()
+    expect(name).to_have_value("Unsaved, at the new address")
+    name.fill("And on")
+    plan.reload()
+    expect(name).to_have_value("And on")
+    plan.goto(saved)
+    expect(name).to_have_value("Saved one, typed on")
+
+
 def test_a_key_held_down_saves_once_and_what_is_typed_meanwhile_stays(plan: Page, server: str) -> None:
     name = plan.get_by_label("Name of the ring")
     name.fill("Held")

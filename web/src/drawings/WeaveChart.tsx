@@ -20,6 +20,8 @@ interface Props {
 
 const RULER = 34;
 const REPEAT_PX = 300;
+/** Left of the enlarged repeat, for the base wires' letters: not on copper. */
+const LETTERS_PX = 24;
 
 /** The weave over its base wires, true to scale: the whole flat length against its target, and one repeat enlarged. */
 export const WeaveChart = memo(function WeaveChart({ fit, baseMetal, weaveMetal, units, onWrap, pxPerMm }: Props) {
@@ -219,7 +221,7 @@ function OneRepeat({
   const high = bandHeight(fit) * scale;
   return (
     <svg width={REPEAT_PX + 90} height={high + 10} aria-hidden style={{ display: 'block', maxWidth: '100%' }}>
-      <g transform={`translate(40 5) scale(${scale})`}>
+      <g transform={`translate(${LETTERS_PX + 0.6 * scale} 5) scale(${scale})`}>
         <Bases fit={fit} metal={baseMetal} from={-0.6} to={fit.repeat_mm + 0.6} />
         <Wraps fit={fit} metal={weaveMetal} onWrap={onWrap} />
       </g>

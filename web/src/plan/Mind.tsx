@@ -2,10 +2,12 @@ import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { withFractions } from '../words/figures';
 import { sentence, useDesk } from './Desk';
+import { valueAt } from './draft';
 
 /** What has to be mended before there is a plan, and what a friend at the bench would say about the one there is. */
 export function Mind() {
-  const { plan, problems, standing } = useDesk();
+  const { draft, plan, problems, standing } = useDesk();
+  const notes = valueAt(draft, 'notes');
   return (
     <Box data-testid="mind" sx={{ py: 0.5 }}>
       {problems.map((problem) => (
@@ -13,6 +15,11 @@ export function Mind() {
           {withFractions(sentence(problem))}
         </Typography>
       ))}
+      {typeof notes === 'string' && notes && (
+        <Typography color="text.secondary" sx={{ my: 0.5, whiteSpace: 'pre-line' }}>
+          {notes}
+        </Typography>
+      )}
       {standing === 'fresh' &&
         plan?.warnings.map((warning) => (
           <Typography

@@ -1,8 +1,7 @@
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { lazy, Suspense, useCallback, useDeferredValue, useEffect, useMemo, useState, type ReactNode } from 'react';
-import { useNavigate } from 'react-router';
-import { Refused, unreachable, type Plan, type RingTold } from '../api/client';
+import { Refused, unreachable, type Draft, type Plan, type RingTold } from '../api/client';
 import { usePlan, useScales } from '../api/queries';
 import { useTell } from '../app/Notices';
 import { MandrelRule } from '../drawings/MandrelRule';
@@ -43,9 +42,15 @@ const control = (part: string): ReactNode => {
   return <StyleControl kind={part === 'head' ? 'head' : 'band'} />;
 };
 
+interface Props {
+  saved: RingTold | undefined;
+  /** A ring that another desk laid out here: a new one, or one from a file. */
+  laidOut: Draft | undefined;
+}
+
 /** One ring on the desk: its sentence, the answer, its wires, where to start, how it is made, and why. */
-export function PlanDesk({ saved }: { saved: RingTold | undefined }) {
-  const desk = useDraft(saved);
+export function PlanDesk({ saved, laidOut }: Props) {
+  const desk = useDraft(saved, laidOut);
   const { draft, revision, changed, change, exchange, replace, settle, undo, redo } = desk;
   const planned = usePlan(draft, useReader());
   const [plan, setPlan] = useState<Plan>();
@@ -68,7 +73,6 @@ export function PlanDesk({ saved }: { saved: RingTold | undefined }) {
   const keeping = useKeeping({ ring: saved, draft, revision, changed, replace, settle });
   const { save } = keeping;
   const tell = useTell();
-  const navigate = useNavigate();
 
   const close = useCallback(() => {
     // Focus goes on where the maker was.
@@ -166,10 +170,7 @@ export function PlanDesk({ saved }: { saved: RingTold | undefined }) {
         onClose={() => setListOpen(false)}
         onRemoved={(id) => {
           // The ring stays on the desk, as a new one that isn't saved.
-          if (id === saved?.id) {
-            keeping.layOut(draft);
-            void navigate('/plan');
-          }
+          if (id === saved?.id) keeping.layOut(draft);
         }}
       />
       <ConflictDialog

@@ -20,7 +20,7 @@ export const NAMES: Record<string, string> = {
   band: 'Band',
   head: 'Head',
   finish: 'Ends',
-  sizing: 'Cutting and room',
+  sizing: 'Cutting, room and notes',
 };
 export const nameOf = (part: string) => NAMES[part] ?? `Wire, ${part.slice(6)}`;
 

@@ -267,6 +267,14 @@ export function CuttingControl() {
           Wide bands wear tighter. What you choose is added to the finger’s size.
         </Typography>
       </Box>
+      <TextField
+        label="Notes"
+        multiline
+        minRows={2}
+        value={typeof valueAt(draft, 'notes') === 'string' ? valueAt(draft, 'notes') : ''}
+        onChange={(event) => change('notes', event.target.value)}
+        helperText="For whom, by when, what to remember: it stands on the bench card."
+      />
     </Stack>
   );
 }

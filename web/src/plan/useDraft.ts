@@ -4,13 +4,15 @@ import { begin, edited, exchanged, FIRST_RING, redone, replaced, saved, undone, 
 import { beat, forget, HEARTBEAT, keep, takeUp } from './keeping';
 
 /** The ring being typed, with its history. It is kept in the browser at every change, until it is saved. */
-export function useDraft(ring: RingTold | undefined) {
+export function useDraft(ring: RingTold | undefined, laidOut: Draft | undefined) {
   const ringId = ring?.id;
-  const [history, setHistory] = useState<History>(() =>
-    begin(
+  const [history, setHistory] = useState<History>(() => {
+    const there = begin(
       takeUp(ringId) ?? (ring ? { draft: ring.file, revision: ring.revision } : { draft: FIRST_RING, revision: 0 }),
-    ),
-  );
+    );
+    // What another ring's desk laid out here; what stood here before can be taken back.
+    return laidOut ? replaced(there, { draft: laidOut, revision: 0 }) : there;
+  });
   const { present } = history;
   const original = ring ? ring.file : FIRST_RING;
   const changed = useMemo(() => JSON.stringify(present.draft) !== JSON.stringify(original), [present.draft, original]);

@@ -4,7 +4,7 @@ import { useNavigate } from 'react-router';
 import { Conflicting, unreachable, type Draft, type RingTold } from '../api/client';
 import { keys, useRingChanges } from '../api/queries';
 import { useTell } from '../app/Notices';
-import { forget, keep } from './keeping';
+import { forget } from './keeping';
 import type { Keeping } from './Toolbar';
 
 interface Desk {
@@ -91,8 +91,7 @@ export function useKeeping({ ring, draft, revision, changed, replace, settle }: 
   /** Another ring on the desk, at the address of a new one; the one before can be taken back there. */
   const layOut = (next: Draft) => {
     if (ring) {
-      keep(undefined, { draft: next, revision: 0 });
-      void navigate('/plan');
+      void navigate('/plan', { state: { laidOut: next } });
     } else replace(next, 0);
   };
   return {

@@ -9,7 +9,6 @@ import { useBetween, useScales, useSize } from '../api/queries';
 import { figures } from '../app/theme';
 import { sentence } from '../plan/Desk';
 import { FIRST_RING } from '../plan/draft';
-import { keep } from '../plan/keeping';
 import { usePreferences, useReader } from '../preferences/Preferences';
 import { withFractions } from '../words/figures';
 import { Scales } from './Scales';
@@ -27,8 +26,7 @@ export default function SizesScreen() {
     document.title = 'Sizes · Pliant Coil';
   }, []);
   const plan = () => {
-    keep(undefined, { draft: { ...FIRST_RING, finger: { size: text } }, revision: 0 });
-    void navigate('/plan');
+    void navigate('/plan', { state: { laidOut: { ...FIRST_RING, finger: { size: text } } } });
   };
   return (
     <>
