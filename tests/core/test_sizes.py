@@ -6,6 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from pliant_coil.core.trade.mandrels import Along
 from pliant_coil.core.trade.sizes import SYSTEMS, SizeSystem, between_finger_and_knuckle, nearest_mark, read_size
 from pliant_coil.core.words.refusal import Refusal
 from pliant_coil.core.words.say import Reader, write
@@ -128,3 +129,10 @@ def test_a_bare_number_that_several_of_ones_systems_know_is_asked_about() -> Non
         read_size("13", own=("us", "jp"))
     (fault,) = refused.value.faults
     assert write(fault.accepted, Reader()) == "US 13 or JP 13"
+
+
+def test_the_way_along_the_mandrel_is_the_remainder_over_its_taper() -> None:
+    """A taper of 1 in 16: 0.1 mm of diameter past US 7 (D 17.32) lies 1.6 mm further down."""
+    assert write(Along(17.42), Reader()) == "1.6 mm past US 7"
+    assert write(Along(17.22), Reader("in", ("us",))) == "0.063 in before US 7"
+    assert write(Along(17.32), Reader()) == "US 7"

@@ -18,7 +18,7 @@ from pliant_coil.core.ring_file.document import RingFile
 from pliant_coil.core.styles.contract import SizedBy, Top
 from pliant_coil.core.styles.repeats import Repeats
 from pliant_coil.core.styles.tasks import Task
-from pliant_coil.core.trade.mandrels import TAPER
+from pliant_coil.core.trade.mandrels import TAPER, Along
 from pliant_coil.core.trade.sizes import SYSTEMS, US_STEP_MM, Size, SizeChange, nearest_mark
 from pliant_coil.core.words.figures import CutLength, Length, Number, Thickness, inches_up
 from pliant_coil.core.words.say import NOTHING, Reader, Say, listed, say, write
@@ -103,6 +103,7 @@ def size_in_all(inside_diameter_mm: float) -> model.Size:
         de=found["de"].label,
         exact={code: mark.text for code, mark in found.items()},
         said=say("{size}", size=Size(inside_diameter_mm)),
+        along=say("{way}", way=Along(inside_diameter_mm)),
         across=say("{mm}", mm=Thickness(inside_diameter_mm)),
         around=say("{mm}", mm=Thickness(math.pi * inside_diameter_mm)),
     )

@@ -54,6 +54,8 @@ class Size(Told):
     """Per system, as a hand finds it on the mandrel: `just past US 7 1/4`."""
     said: Text
     """In the reader's first system."""
+    along: Text
+    """Where it lies along an ordinary tapered mandrel: `4.4 mm before US 7 3/4`."""
     across: Text
     """Inside diameter in the reader's units."""
     around: Text

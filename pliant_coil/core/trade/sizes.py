@@ -48,7 +48,7 @@ class SizeSystem:
         return fraction_text(number, round(1 / self.mark_step))
 
 
-_ON_THE_MARK_MM = 0.035
+ON_THE_MARK_MM = 0.035
 """Diameter within which nobody sees a ring stand off a mandrel's mark: 0.6 mm along a usual one (common practice, no source)."""
 
 
@@ -66,7 +66,7 @@ class SizeMark:
         name = self.system.code.upper()
         if self.label is None:
             return f"below {name} {self.system.label(self.system.lowest)}"
-        if abs(self.remainder_mm) < _ON_THE_MARK_MM:
+        if abs(self.remainder_mm) < ON_THE_MARK_MM:
             return f"{name} {self.label}"
         return f"just {'past' if self.remainder_mm > 0 else 'short of'} {name} {self.label}"
 

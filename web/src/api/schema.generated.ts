@@ -1537,6 +1537,8 @@ export interface components {
             };
             /** Said */
             said: string;
+            /** Along */
+            along: string;
             /** Across */
             across: string;
             /** Around */

@@ -30,6 +30,9 @@ export const Contributions = memo(function Contributions({ plan }: { plan: Plan 
           <Typography sx={{ fontFamily: figures, fontWeight: 650, whiteSpace: 'nowrap' }}>{c.said}</Typography>
         </Box>
       ))}
+      <Typography color="text.secondary" sx={{ py: 0.4 }}>
+        Start along the mandrel: {withFractions(plan.start.along)}.
+      </Typography>
       {plan.wide_band_us > 0 && (
         <Typography sx={{ py: 0.4 }}>
           The band is {withFractions(plan.band.width)} wide: with the room that you chose it aims at{' '}
