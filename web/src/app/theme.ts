@@ -58,6 +58,10 @@ export const theme = createTheme({
         '@media (prefers-reduced-motion: reduce)': {
           '*, *::before, *::after': { transition: 'none !important', animation: 'none !important' },
         },
+        '@media (forced-colors: active)': {
+          'svg text': { fill: 'CanvasText !important' },
+          '.Mui-selected, [aria-pressed=true], [aria-expanded=true]': { outline: '2px solid Highlight' },
+        },
         '@page': { margin: '12mm' },
         // Paper is white and ink is black, whatever the screen's light.
         '@media print': {

@@ -65,6 +65,10 @@ function Turning() {
   useEffect(() => {
     const controls = new OrbitControls(camera, gl.domElement);
     controls.addEventListener('change', () => invalidate());
+    // The page scrolls over it, by wheel and by finger: it only turns.
+    controls.enableZoom = false;
+    controls.enablePan = false;
+    gl.domElement.style.touchAction = 'pan-y';
     gl.domElement.setAttribute('tabindex', '0');
     controls.listenToKeyEvents(gl.domElement);
     return () => controls.dispose();

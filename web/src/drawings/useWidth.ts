@@ -1,5 +1,8 @@
 import { useLayoutEffect, useRef, useState } from 'react';
 
+/** What can be drawn in: a page that isn't laid out has no width yet. */
+const drawable = (width: number) => Math.max(160, Math.round(width));
+
 /** The width of an element in pixels, followed as it changes. */
 export function useWidth<T extends HTMLElement>(first: number) {
   const ref = useRef<T>(null);
@@ -8,10 +11,10 @@ export function useWidth<T extends HTMLElement>(first: number) {
     const element = ref.current;
     if (!element) return;
     const observer = new ResizeObserver(([entry]) => {
-      if (entry) setWidth(Math.round(entry.contentRect.width));
+      if (entry) setWidth(drawable(entry.contentRect.width));
     });
     observer.observe(element);
-    setWidth(Math.round(element.getBoundingClientRect().width));
+    setWidth(drawable(element.getBoundingClientRect().width));
     return () => observer.disconnect();
   }, []);
   return [ref, width] as const;
