@@ -68,7 +68,7 @@ function Turning() {
     // The page scrolls over it, by wheel and by finger: it only turns.
     controls.enableZoom = false;
     controls.enablePan = false;
-    gl.domElement.style.touchAction = 'pan-y';
+    gl.domElement.style.setProperty('touch-action', 'pan-y');
     gl.domElement.setAttribute('tabindex', '0');
     controls.listenToKeyEvents(gl.domElement);
     return () => controls.dispose();
