@@ -1,11 +1,14 @@
 """Numbers as makers write and read them."""
 
+import json
+from pathlib import Path
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from pliant_coil.core.trade.measures import mixed_number, round_up, tidy
-from pliant_coil.core.words.figures import fraction_text, times_words
+from pliant_coil.core.words.figures import fraction_text, length_text, times_words
 from pliant_coil.core.words.refusal import Refusal, fault
 
 
@@ -48,6 +51,12 @@ def test_tidies_what_phones_type() -> None:
     assert tidy("2″", "size") == '2"'
     with pytest.raises(Refusal, match="80 characters"):
         tidy("7" * 81, "size")
+
+
+def test_lengths_are_written_as_the_drawings_write_them() -> None:
+    """One table for both writers: the one of every text, and the one of the numbers in drawings."""
+    for row in json.loads(Path("tests/fixtures/lengths.json").read_text("utf-8")):
+        assert (length_text(row["mm"], "mm"), length_text(row["mm"], "in")) == (row["as_mm"], row["as_in"])
 
 
 def test_counts_in_words() -> None:

@@ -325,6 +325,13 @@ def test_ends_are_chosen_at_their_phrase(plan: Page) -> None:
     expect(plan.get_by_test_id("answer")).to_have_attribute("data-standing", "refused")
 
 
+def test_room_for_the_width_is_chosen_and_said(plan: Page) -> None:
+    plan.get_by_role("button", name="Cutting").click()
+    plan.get_by_role("button", name="A quarter size").click()
+    expect(plan.get_by_role("main")).to_contain_text("with room of 0.25 US size for its width.")
+    expect(plan.get_by_test_id("finish")).to_have_text("US 6¾")
+
+
 def test_a_stretch_shows_its_arithmetic_and_lights_up_on_the_ring(plan: Page) -> None:
     strip = plan.get_by_role("group", name=re.compile("arrow keys"))
     strip.focus()

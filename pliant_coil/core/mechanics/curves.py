@@ -24,15 +24,6 @@ def steps_for(radius_mm: float, sweep_rad: float, least: int = 1) -> int:
     return max(least, math.ceil(abs(sweep_rad) / step - 1e-9))
 
 
-def half_ellipse_mm(a_mm: float, b_mm: float) -> float:
-    """Half the perimeter of an ellipse of these semi-axes.
-
-    Source: Ramanujan's second approximation, π(a+b)(1 + 3x/(10 + √(4 − 3x))), x = ((a − b)/(a + b))².
-    """
-    x = ((a_mm - b_mm) / (a_mm + b_mm)) ** 2
-    return math.pi / 2 * (a_mm + b_mm) * (1 + 3 * x / (10 + math.sqrt(4 - 3 * x)))
-
-
 def circle_points(x_mm: float, y_mm: float, radius_mm: float, count: int = 48) -> list[Point]:
     """Points on a circle."""
     return [

@@ -14,7 +14,7 @@ from typing import ClassVar, Self
 
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.curves import length_mm as along_mm
-from pliant_coil.core.trade.hand import HAND, HandKind
+from pliant_coil.core.trade.hand import HandKind
 from pliant_coil.core.words.say import NOTHING, Say
 
 
@@ -76,11 +76,6 @@ class Move(ABC):
     def count(self) -> float | None:
         """How many times it is done, where a maker counts."""
         return None
-
-    @property
-    def noise_mm(self) -> float:
-        """Standard deviation of the length in one ring: the hand's own noise."""
-        return HAND[self.hand].noise * self.length_mm
 
     @property
     def advance_mm(self) -> float:

@@ -223,11 +223,6 @@ def nearest_mark(inside_diameter_mm: float, system: SizeSystem) -> SizeMark:
     return SizeMark(system, system.label(number), inside_diameter_mm - system.to_diameter_mm(number))
 
 
-def us_number(inside_diameter_mm: float) -> float:
-    """The US size of an inside diameter, unrounded."""
-    return (inside_diameter_mm - 11.63) / US_STEP_MM
-
-
 @dataclass(frozen=True, slots=True)
 class FingerProposal:
     """A size between a finger and its knuckle, and why."""

@@ -76,8 +76,3 @@ def write(said: object, reader: Reader) -> str:
     if isinstance(said, Figure):
         return said.written(reader)
     return str(said)
-
-
-def sentence_case(text: str) -> str:
-    """`text` with its first letter in capitals."""
-    return text[:1].upper() + text[1:]

@@ -225,12 +225,11 @@ export function FinishControl() {
   );
 }
 
-const ROOM = { none: 'None', quarter: 'A quarter size', half: 'Half a size' } as const;
+const ROOM: Record<string, string> = { none: 'None', quarter: 'A quarter size', half: 'Half a size' };
 
 /** How it is cut, and what the maker allows for. */
 export function CuttingControl() {
   const { draft, change } = useDesk();
-  const tail = valueAt(draft, 'sizing.tail');
   return (
     <Stack spacing={2.5}>
       <Choice
@@ -245,28 +244,16 @@ export function CuttingControl() {
         label="Last wraps drawn tight by"
         help="A tail to hold stays at each end until then: pliers need less of it than fingers."
         choices={['pliers', 'fingers']}
-        usual={typeof tail === 'string' ? tail : 'pliers'}
+        usual="pliers"
       />
-      <Box>
-        <Typography variant="body2" color="text.secondary" gutterBottom>
-          Room for a wide band
-        </Typography>
-        <ToggleButtonGroup
-          exclusive
-          value={valueAt(draft, 'sizing.room_for_width') ?? 'none'}
-          onChange={(_, room: string | null) => room && change('sizing.room_for_width', room)}
-          aria-label="Room for a wide band"
-        >
-          {Object.entries(ROOM).map(([room, words]) => (
-            <ToggleButton key={room} value={room}>
-              {words}
-            </ToggleButton>
-          ))}
-        </ToggleButtonGroup>
-        <Typography variant="body2" color="text.secondary">
-          Wide bands wear tighter. What you choose is added to the finger’s size.
-        </Typography>
-      </Box>
+      <Choice
+        path="sizing.room_for_width"
+        label="Room for a wide band"
+        help="Wide bands wear tighter. What you choose is added to the finger’s size."
+        choices={Object.keys(ROOM)}
+        usual="none"
+        words={(room) => ROOM[room] ?? room}
+      />
       <TextField
         label="Notes"
         multiline

@@ -1,5 +1,6 @@
+import { readFileSync } from 'node:fs';
 import { expect, test } from 'vitest';
-import { mm, oneIn, signed, withFractions } from './figures';
+import { length, mm, oneIn, signed, withFractions } from './figures';
 
 test.each([
   ['8 1/4', '8¼'],
@@ -19,4 +20,15 @@ test('never more digits than a tape shows', () => {
   expect([mm(230), mm(209.55), mm(7.04), mm(0.8118, 2), mm(100)]).toEqual(['230', '209.6', '7', '0.81', '100']);
   expect(signed(-1.084, 2)).toBe('−1.08');
   expect(oneIn(0.02)).toBe('1 in 50');
+});
+
+test('drawings write lengths as the server writes its texts', () => {
+  const table = JSON.parse(readFileSync('../tests/fixtures/lengths.json', 'utf-8')) as {
+    mm: number;
+    as_mm: string;
+    as_in: string;
+  }[];
+  for (const row of table) {
+    expect([length(row.mm, 'mm'), length(row.mm, 'in')]).toEqual([row.as_mm, withFractions(row.as_in)]);
+  }
 });

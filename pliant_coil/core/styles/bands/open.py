@@ -5,7 +5,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any, ClassVar, Literal
 
-from pliant_coil.core.mechanics.bending import force_at_yield_n, opening_at_yield_mm
+from pliant_coil.core.mechanics.bending import force_at_yield_n
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.moves import Arc, Course, EndCare, Eye, Piece, Placed, Scroll, on_circle
 from pliant_coil.core.moves.base import Move
@@ -301,10 +301,6 @@ class Open(BandStyle):
                 stage="harden",
             )
         ]
-
-    def keeps_set_from_mm(self, radius_mm: float, wire: Wire) -> float:
-        """How far it can be opened over a knuckle before it stays open."""
-        return opening_at_yield_mm(radius_mm, wire.size_mm, youngs_modulus_mpa=wire.metal.youngs_modulus_mpa, yield_mpa=wire.yield_mpa)
 
     @classmethod
     def from_version_1(cls, band: dict[str, Any], document: dict[str, Any]) -> dict[str, Any]:

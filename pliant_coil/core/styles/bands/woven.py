@@ -66,11 +66,6 @@ class Laid:
     def made_mm(self) -> float:
         return self.cycles * self.weave.cycle_mm
 
-    @property
-    def left_mm(self) -> float:
-        """Bare at each end of the weave."""
-        return (self.woven_mm - self.made_mm) / 2
-
 
 class Woven(BandStyle):
     """Base wires round the finger, woven from one side of the head's gap to the other."""

@@ -40,10 +40,6 @@ class _Frame:
     """The outline's near half, from the fork to the neck."""
 
     @property
-    def tip_mm(self) -> float:
-        return self.outline[0][0]
-
-    @property
     def span_mm(self) -> float:
         return self.fork_mm + self.neck_mm
 
