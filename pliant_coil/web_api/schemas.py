@@ -123,6 +123,8 @@ class StyleTold(BaseModel):
     kind: Literal["band", "head"]
     style: str
     title: str
+    usual: bool
+    """Whether a ring file that names none of its kind means this one."""
     bands: list[str]
     """For a head: the bands that it can be made on."""
     heads: list[str]

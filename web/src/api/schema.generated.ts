@@ -1766,6 +1766,8 @@ export interface components {
             style: string;
             /** Title */
             title: string;
+            /** Usual */
+            usual: boolean;
             /** Bands */
             bands: string[];
             /** Heads */

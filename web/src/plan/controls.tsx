@@ -178,7 +178,9 @@ export function StyleControl({ kind }: { kind: 'band' | 'head' }) {
     exchange(kind, next, typeof chosen === 'string' ? chosen : '', { style: next });
     // A head that can't be made on the new band would only be refused.
     const head = styles.find((s) => s.kind === 'head' && s.style === valueAt(draft, 'head.style'));
-    if (kind === 'band' && head && !fits(head, next)) exchange('head', 'none', head.style, { style: 'none' });
+    const usual = styles.find((s) => s.kind === 'head' && s.usual);
+    if (kind === 'band' && head && usual && !fits(head, next))
+      exchange('head', usual.style, head.style, { style: usual.style });
   };
   return (
     <Stack spacing={2.5}>
@@ -201,8 +203,7 @@ export function StyleControl({ kind }: { kind: 'band' | 'head' }) {
   );
 }
 
-const fits = (head: StyleTold, band: unknown) =>
-  typeof band !== 'string' || head.style === 'none' || head.bands.includes(band);
+const fits = (head: StyleTold, band: unknown) => typeof band !== 'string' || head.bands.includes(band);
 
 /** How the tails end. */
 export function FinishControl() {
