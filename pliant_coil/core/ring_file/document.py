@@ -6,18 +6,17 @@ migrated forward on reading (`versions`), so nothing that was saved ever stops o
 
 import json
 import re
-from functools import reduce
-from operator import or_
 from typing import TYPE_CHECKING, Annotated, Any, Final, Literal
 
 from pydantic import BeforeValidator, Field, ValidationError, model_validator
 
+from pliant_coil.core.ring_file.by_style import ByStyle
 from pliant_coil.core.ring_file.faults import as_refusal
 from pliant_coil.core.ring_file.versions import VERSION, brought_forward
 from pliant_coil.core.styles.contract import BandStyle, HeadStyle
 from pliant_coil.core.styles.finishes.wraps import Finish
 from pliant_coil.core.styles.parameters import STORED, Part, WireSpec, millimetres, number
-from pliant_coil.core.styles.registry import all_bands, all_heads, usual_style
+from pliant_coil.core.styles.registry import all_bands, all_heads, band_named, head_named, usual_style
 from pliant_coil.core.trade.schools import School
 from pliant_coil.core.words.refusal import refuse
 
@@ -36,20 +35,12 @@ def _printable(value: object) -> object:
 Text = Annotated[str, BeforeValidator(_printable)]
 
 
-def _one_of(styles: dict[str, type[Any]]) -> Any:
-    """The union of all registered styles, told apart by `style`."""
-    kinds = list(styles.values())
-    if len(kinds) == 1:
-        return kinds[0]
-    return Annotated[reduce(or_, kinds), Field(discriminator="style")]
-
-
 if TYPE_CHECKING:
     AnyBand = BandStyle
     AnyHead = HeadStyle
 else:
-    AnyBand = _one_of(all_bands())
-    AnyHead = _one_of(all_heads())
+    AnyBand = Annotated[Any, ByStyle(BandStyle, band_named, all_bands)]
+    AnyHead = Annotated[Any, ByStyle(HeadStyle, head_named, all_heads)]
 
 
 class Finger(Part):

@@ -34,12 +34,10 @@ def fault_from(detail: ErrorDetails | dict[str, Any], model: type[BaseModel] | N
             return fault(field, "is missing")
         case "literal_error" | "enum":
             return fault(field, "isn't one of the choices", str(context.get("expected", "")).replace("'", ""))
-        case "union_tag_invalid":
-            return fault(
-                f"{field}.style", f"there is no style “{str(context['tag'])[:40]}”", str(context["expected_tags"]).replace("'", "")
-            )
-        case "union_tag_not_found":
-            return fault(f"{field}.style", "is missing")
+        case "style_unknown":
+            return fault(f"{field}.style", f"there is no style “{context['style'][:40]}”", context["styles"])
+        case "style_missing":
+            return fault(f"{field}.style", "is missing", context["styles"])
         case "greater_than" | "greater_than_equal" | "less_than" | "less_than_equal":
             bound = next(context[key] for key in ("gt", "ge", "lt", "le") if key in context)
             side = {"greater_than": "more than", "greater_than_equal": "at least", "less_than": "less than", "less_than_equal": "at most"}[
@@ -64,12 +62,8 @@ def fault_from(detail: ErrorDetails | dict[str, Any], model: type[BaseModel] | N
 
 
 def _without_tags(steps: list[str]) -> list[str]:
-    """The path in the document: without the style names and type names that the validator adds."""
-    return [
-        s
-        for k, s in enumerate(steps)
-        if not (k == 1 and steps[0] in ("band", "head") and len(steps) > 2) and "[" not in s and not s[:1].isupper()
-    ]
+    """The path in the document: without the type names that the validator adds."""
+    return [step for step in steps if "[" not in step and not step[:1].isupper()]
 
 
 def _siblings(steps: list[str], model: type[BaseModel] | None) -> str:

@@ -25,7 +25,7 @@ STORED: Final = {"stored": True}
 class Part(BaseModel):
     """A part of the ring file: unknown fields and numbers that aren't numbers are refused, and it never changes."""
 
-    model_config = ConfigDict(extra="forbid", allow_inf_nan=False, frozen=True)
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False, frozen=True, defer_build=True)
 
     @model_validator(mode="before")
     @classmethod
