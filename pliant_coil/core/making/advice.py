@@ -16,6 +16,8 @@ FLIMSY_BELOW_N = 2.0
 """A closed band that folds under this force is flimsy (common practice, no source)."""
 FINGERS_ABOVE_N_MM = 20.0
 """Plastic moment beyond which wire is turned with pliers (common practice, no source)."""
+DRAWN_BY_N = {"fingers": 40.0, "pliers": 150.0}
+"""Pull that a hand keeps up, wrap after wrap, on a wire that it holds so (common practice, no source)."""
 WIDE_MM = ((6.0, 0.5), (4.0, 0.25))
 """Bands from this width are worn with so many US sizes of room, when the maker wants it (common practice, no source)."""
 _SPRINGS_MOST_US = 2.0
@@ -27,11 +29,12 @@ def advise(made: MadeRing) -> list[Warn]:
     """All warnings for a ring."""
     ring = made.ring
     found = list(ring.doubts)
-    for stone in made.stones:
+    for stone in made.drilled:
         found += _hole(stone)
     found += ring.band.advise(made.band, made.opening)
     found += ring.head.advise(made.band, made.work)
     found += _stiffness(made)
+    found += _pull(made)
     found += _strain(made)
     found += _size(made)
     found += [Warn("metal-care", Say(wire.metal.care), f"wires.{role}.metal") for role, wire in ring.wires.items() if wire.metal.care]
@@ -79,6 +82,27 @@ def _stiffness(made: MadeRing) -> list[Warn]:
             )
         )
     return found
+
+
+def _pull(made: MadeRing) -> list[Warn]:
+    """What the tightest wrap asks of a hand: a wire yields round a radius r when it is drawn with Mp/r."""
+    held = "fingers" if made.ring.file.sizing.tail == "fingers" else "pliers"
+    pulls = [
+        (plastic_moment(piece.wire.profile, piece.wire.yield_mpa) / placed.move.bent_to_mm, piece.role)
+        for piece in made.pieces
+        for placed in piece.moves
+        if placed.move.hand in ("wrap", "weave") and placed.move.bent_to_mm
+    ]
+    force, role = max(pulls, default=(0.0, ""))
+    if force <= DRAWN_BY_N[held]:
+        return []
+    other = "Pliers, or softer or thinner wire, take less." if held == "fingers" else "Softer or thinner wire takes less."
+    text = say(
+        f"Drawing the {{role}} wire's wraps tight takes about {{force}}: more than {held} keep up, wrap after wrap. {other}",
+        role=role,
+        force=Newtons(force),
+    )
+    return [Warn("wraps-too-stiff", text, "sizing.tail" if held == "fingers" else f"wires.{role}.diameter")]
 
 
 def _strain(made: MadeRing) -> list[Warn]:

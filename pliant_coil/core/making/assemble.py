@@ -28,6 +28,14 @@ class MadeRing:
         return self.work.stones
 
     @cached_property
+    def drilled(self) -> tuple[PlacedStone, ...]:
+        """One of each kind of bead or stone that a wire passes."""
+        kinds = {
+            (s.what, s.length_mm, s.width_mm, s.height_mm, s.hole_mm, s.passing): s for s in reversed(self.stones) if s.hole_mm is not None
+        }
+        return tuple(reversed(kinds.values()))
+
+    @cached_property
     def effects(self) -> tuple[Effect, ...]:
         return (*self.band.effects, *self.work.effects)
 

@@ -9,7 +9,7 @@ from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import SizedBy
 from pliant_coil.core.styles.tasks import PHASES, Check, Phase, Task, look
 from pliant_coil.core.trade.sizes import Size
-from pliant_coil.core.words.figures import CutLength, Length, Thickness
+from pliant_coil.core.words.figures import CutLength, Length, Thickness, Times
 from pliant_coil.core.words.say import Say, say
 
 
@@ -28,18 +28,24 @@ def _before(made: MadeRing) -> list[Task]:
     if made.band.sized_by is SizedBy.OVERLAP:
         start = say("Size the finger at {target}.", target=target)
     tasks = [Task("measure", Phase.WIRE, start, stage="measure")]
-    for stone in made.stones:
-        if stone.hole_mm is not None:
-            tasks.append(
-                Task(
-                    f"test-{stone.what}",
-                    Phase.WIRE,
-                    say("Try the {stone} on a scrap of the very wire.", stone=stone.what),
-                    checks=(look("It slides on.", "Otherwise another wire or bead, or open its hole."),),
-                    cautions=(cautions.REAM,),
-                    stage="test",
-                )
+    for k, stone in enumerate(made.drilled, 1):
+        passes = sum(times for _, times in stone.passing)
+        often = say(", as often as it must pass: {times}", times=Times(passes)) if passes > 1 else Say("")
+        tasks.append(
+            Task(
+                f"test-{stone.what}-{k}",
+                Phase.WIRE,
+                say(
+                    "Try the {size} {stone} on a scrap of the very wire{often}.",
+                    size=Thickness(stone.length_mm),
+                    stone=stone.what,
+                    often=often,
+                ),
+                checks=(look("It slides on.", "Otherwise another wire or bead, or open its hole."),),
+                cautions=(cautions.REAM,) if k == 1 else (),
+                stage="test",
             )
+        )
     springy = any(piece.wire.yield_mpa >= 600 for piece in made.pieces)
     twice = " twice, from the middle outwards" if springy else ""
     tasks.append(

@@ -60,3 +60,22 @@ def at_shares(points: Sequence[Point], count: int) -> list[tuple[float, Point]]:
             found.append(((gone + side * share) / whole, (a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share)))
         gone += side
     return found
+
+
+def turtle(start: Point, heading_rad: float, parts: tuple[tuple[float, float], ...], step_rad: float = 0.2) -> list[Point]:
+    """Straights and arcs one after the other, as points: each part is (length, turn), a turn of 0 a straight.
+
+    Headings count anticlockwise from the first coordinate, turns to the left are positive. Corners of an arc's polyline stand a
+    little outside, so that it is as long as the arc.
+    """
+    points = [start]
+    x, y = start
+    for length, turn in parts:
+        steps = max(1, math.ceil(abs(turn) / step_rad))
+        for _ in range(steps):
+            # A chord as long as its arc, in the direction of its middle: the ends close to within a thousandth.
+            heading_rad += turn / steps / 2
+            x, y = x + length / steps * math.cos(heading_rad), y + length / steps * math.sin(heading_rad)
+            points.append((x, y))
+            heading_rad += turn / steps / 2
+    return points

@@ -2,6 +2,7 @@
 
 from pliant_coil.core.moves.arc import Arc, Swaying, Turns
 from pliant_coil.core.moves.base import Cause, Counted, Move, Obstacle, SpaceCurve, on_circle
+from pliant_coil.core.moves.bead_row import BeadRow, Strung
 from pliant_coil.core.moves.bend import Bend
 from pliant_coil.core.moves.bent import bent
 from pliant_coil.core.moves.coil import CoilOfCoil
@@ -23,6 +24,7 @@ from pliant_coil.core.moves.wrap import Wrap
 __all__ = [
     "PLAIN",
     "Arc",
+    "BeadRow",
     "Bend",
     "Cause",
     "Claw",
@@ -54,6 +56,7 @@ __all__ = [
     "StandingBead",
     "Straight",
     "Strand",
+    "Strung",
     "Swaying",
     "Through",
     "Turns",

@@ -296,7 +296,7 @@ def _beads(made: MadeRing) -> list[model.Bead]:
             hole_needed_mm=hole_needed(stone),
             fits=stone.hole_mm >= hole_needed(stone) - 1e-9,
         )
-        for stone in made.stones
+        for stone in made.drilled
         if stone.hole_mm is not None
     ]
 

@@ -23,7 +23,9 @@ def _names(package: str) -> tuple[str, ...]:
 
 def _style_in(module_name: str, kind: type[Style]) -> type[Style]:
     module = importlib.import_module(module_name)
-    return next(item for item in vars(module).values() if isinstance(item, type) and issubclass(item, kind) and item.__module__ == module_name)
+    return next(
+        item for item in vars(module).values() if isinstance(item, type) and issubclass(item, kind) and item.__module__ == module_name
+    )
 
 
 def _styles_in(package: str, kind: type[Style]) -> dict[str, type[Style]]:

@@ -190,7 +190,7 @@ class Turned(BandStyle):
     def tasks(self, band: FormedBand, opening: Opening) -> list[Task]:
         tasks = strip_tasks(self.worked, band.facts, band.pieces[0])
         start = Size(band.form.diameter_mm)
-        held = "the bead" if opening.foot_rad else "the mark"
+        held = "the head" if opening.foot_rad else "the mark"
         turns = Times(self.round)
         if self.both_ways:
             ends_at = "up on the other side of the head" if opening.across else "over the top to its own shoulder"
