@@ -30,9 +30,11 @@ class MadeRing:
     @cached_property
     def drilled(self) -> tuple[PlacedStone, ...]:
         """One of each kind of bead or stone that a wire passes."""
-        kinds = {
-            (s.what, s.length_mm, s.width_mm, s.height_mm, s.hole_mm, s.passing): s for s in reversed(self.stones) if s.hole_mm is not None
-        }
+        kinds = {}
+        for stone in reversed(self.stones):
+            if stone.hole_mm is not None:
+                passing = tuple((wire.label, times) for wire, times in stone.passing)
+                kinds[stone.what, stone.length_mm, stone.width_mm, stone.height_mm, stone.hole_mm, passing] = stone
         return tuple(reversed(kinds.values()))
 
     @cached_property

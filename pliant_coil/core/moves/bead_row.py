@@ -28,7 +28,8 @@ class Strung:
     @cached_property
     def _stations(self) -> list[Point]:
         """Angle and distance from the axis of each bead's middle that bends the wire, from the row's left end."""
-        at, found = 0.0, []
+        at = 0.0
+        found: list[Point] = []
         rho = [self.inside_mm + b / 2 for b in self.beads]
         for k, r in enumerate(rho):
             if k:

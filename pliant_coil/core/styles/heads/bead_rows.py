@@ -168,7 +168,7 @@ class BeadRows(HeadStyle):
         return found
 
     def phrase(self) -> Say:
-        side = Say("as many 3 mm beads as fit") if self.side_beads == "fill" else row_words(self.side_beads)  # type: ignore[arg-type]
+        side = Say("as many 3 mm beads as fit") if self.side_beads == "fill" else row_words(self.side_beads)
         return say("{middle}, {side} beside them", middle=row_words(self.middle_beads), side=side)
 
     def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:
