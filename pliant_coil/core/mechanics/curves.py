@@ -65,13 +65,13 @@ def at_shares(points: Sequence[Point], count: int) -> list[tuple[float, Point]]:
 def turtle(start: Point, heading_rad: float, parts: tuple[tuple[float, float], ...], step_rad: float = 0.2) -> list[Point]:
     """Straights and arcs one after the other, as points: each part is (length, turn), a turn of 0 a straight.
 
-    Headings count anticlockwise from the first coordinate, turns to the left are positive. Corners of an arc's polyline stand a
-    little outside, so that it is as long as the arc.
+    Headings count anticlockwise from the first coordinate, turns to the left are positive. Straights are cut too, at most 1 mm apart,
+    for what is laid on a circle follows it.
     """
     points = [start]
     x, y = start
     for length, turn in parts:
-        steps = max(1, math.ceil(abs(turn) / step_rad))
+        steps = max(1, math.ceil(abs(turn) / step_rad) if turn else math.ceil(length))
         for _ in range(steps):
             # A chord as long as its arc, in the direction of its middle: the ends close to within a thousandth.
             heading_rad += turn / steps / 2

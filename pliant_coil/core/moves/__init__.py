@@ -7,7 +7,7 @@ from pliant_coil.core.moves.bend import Bend
 from pliant_coil.core.moves.bent import bent
 from pliant_coil.core.moves.coil import CoilOfCoil
 from pliant_coil.core.moves.crossing import Crossing
-from pliant_coil.core.moves.figure import Figure
+from pliant_coil.core.moves.figure import Figure, FigurePart
 from pliant_coil.core.moves.grip import Fold, Grip, Saw, Spare, saw, to_hold
 from pliant_coil.core.moves.loop import Eye, Loop, Scroll
 from pliant_coil.core.moves.nest import Nest, StandingBead
@@ -36,6 +36,7 @@ __all__ = [
     "Eye",
     "Fate",
     "Figure",
+    "FigurePart",
     "Fold",
     "FrameWeaving",
     "Grip",

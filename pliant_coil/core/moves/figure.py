@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from typing import ClassVar
 
 from pliant_coil.core.mechanics.curves import Point, Point3
-from pliant_coil.core.moves.base import Move, on_circle
+from pliant_coil.core.moves.base import Move, SpaceCurve, on_circle
 from pliant_coil.core.trade.hand import HandKind
 from pliant_coil.core.words.figures import Thickness
 from pliant_coil.core.words.say import Say, say
@@ -104,3 +104,11 @@ def _rounded(a: Point, b: Point, c: Point, turn: float, *, cut: float, radius: f
         for k in range(steps)
     ]
     return [*found, (b[0] + w[0] * cut, b[1] + w[1] * cut)]
+
+
+@dataclass(frozen=True)
+class FigurePart(SpaceCurve):
+    """One part of a sign that is bent of several, each counted at the bench: a leg, a lobe, a tip."""
+
+    kind: ClassVar[str] = "figure"
+    hand: ClassVar[HandKind] = "frame"

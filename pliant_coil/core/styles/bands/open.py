@@ -127,7 +127,14 @@ class Open(BandStyle):
         begin = math.pi - lap - RISE_MM / radius
         aside = -lane / 2 if self.ends_lie == "crossed" else sign * -lane / 2
         arc = Arc(
-            "to the back", radius, sign * foot, sign * (begin - foot), 0.0, aside, mark="middle" if sign > 0 else "", host="the mandrel"
+            "to the back",
+            radius,
+            sign * foot,
+            sign * (begin - foot),
+            0.0,
+            aside,
+            mark="middle" if sign > 0 and not foot else "",
+            host="the mandrel",
         )
         points = []
         steps = 36
