@@ -9,6 +9,7 @@ from pliant_coil.core.moves.coil import CoilOfCoil
 from pliant_coil.core.moves.crossing import Crossing
 from pliant_coil.core.moves.figure import Figure, FigurePart
 from pliant_coil.core.moves.grip import Fold, Grip, Saw, Spare, saw, to_hold
+from pliant_coil.core.moves.hoop_wrap import BeadTurn, Hoop, HoopWrap
 from pliant_coil.core.moves.loop import Eye, Loop, Scroll
 from pliant_coil.core.moves.nest import Nest, StandingBead
 from pliant_coil.core.moves.passing import Course, Pass, pass_beside, pass_over, pass_under
@@ -25,6 +26,7 @@ __all__ = [
     "PLAIN",
     "Arc",
     "BeadRow",
+    "BeadTurn",
     "Bend",
     "Cause",
     "Claw",
@@ -40,6 +42,8 @@ __all__ = [
     "Fold",
     "FrameWeaving",
     "Grip",
+    "Hoop",
+    "HoopWrap",
     "Lead",
     "Loop",
     "Move",
