@@ -38,6 +38,8 @@ class Wrap(Move):
     cause: Cause | None = None
     pitch_mm: float | None = None
     """Advance of a wrap; the wire's own width unless given."""
+    inside_to: float | None = None
+    """After how many wraps it stands inside for the last time: at the last one's crest unless given."""
     kind: ClassVar[str] = "wrap"
     hand: ClassVar[HandKind] = "wrap"
     counted: ClassVar[Counted | None] = Counted("wrap", step=0.5, least=0.5)
@@ -73,7 +75,8 @@ class Wrap(Move):
         if self.cause is None or self.inside_mm <= 0:
             return ()
         # From where the wraps begin to the crest of the last one; a half wrap's crest lies half-way along it.
-        reach = self.towards * max(self.wraps / 2, self.wraps - 0.5) * self._pitch / self.band_radius_mm
+        crest = max(self.wraps / 2, self.wraps - 0.5) if self.inside_to is None else self.inside_to
+        reach = self.towards * crest * self._pitch / self.band_radius_mm
         first, last = sorted((self.from_rad, self.from_rad + reach))
         return (Obstacle(self.cause, first, last, self.inside_mm),)
 

@@ -1,0 +1,325 @@
+"""Interlace: the four ends of a band of two base wires cross over and under into a knot, and lock at the far shoulders."""
+
+import math
+from dataclasses import dataclass
+from functools import partial
+from typing import ClassVar, Literal
+
+from pliant_coil.core.mechanics.curves import Point3
+from pliant_coil.core.mechanics.hulls import Bundle, row_at
+from pliant_coil.core.moves import Cause, Course, Fate, Obstacle, Placed, Straight, Wrap, on_circle
+from pliant_coil.core.styles import cautions
+from pliant_coil.core.styles.contract import (
+    LOCKS,
+    BandStyle,
+    End,
+    Form,
+    FormedBand,
+    HeadStyle,
+    HeadWork,
+    Opening,
+    Side,
+    Top,
+    Warn,
+    Wires,
+    lacks,
+)
+from pliant_coil.core.styles.parameters import choice, millimetres
+from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
+from pliant_coil.core.trade.sizes import Size
+from pliant_coil.core.words.figures import Degrees, Length, Thickness, Times, Tolerance
+from pliant_coil.core.words.refusal import refuse
+from pliant_coil.core.words.say import Say, say
+
+DIPS = Cause("knot-inside", "knot wires that pass under others")
+_SAMPLES = 96
+_OVER: dict[tuple[Side, bool], tuple[int, int, int, int]] = {
+    ("left", False): (1, -1, 1, -1),
+    ("left", True): (-1, 1, -1, 1),
+    ("right", False): (-1, 1, -1, 1),
+    ("right", True): (1, -1, 1, -1),
+}
+"""Over (+1) or under (−1) at the start, the middle, three quarters of the way and the end, by side and by upper or lower lane, for a knot
+whose right lower end lies on top: along each wire the signs alternate."""
+_STATIONS = (0.0, 0.5, 0.75, 1.0)
+
+
+@dataclass(frozen=True)
+class Knot:
+    """The plan of the knot: lanes at ±b, and z(u) = ∓(b·cos πu + h·sin πu + q·sin 2πu), which crosses the middle line at u = ¾ [mm]."""
+
+    radius_mm: float
+    half_rad: float
+    lane_mm: float
+    bulge_mm: float
+
+    @property
+    def skew_mm(self) -> float:
+        """q, so that an end meets its own side's other wire at three quarters of the way, on the middle line."""
+        return (self.bulge_mm - self.lane_mm) / math.sqrt(2)
+
+    def aside(self, u: float) -> float:
+        """How far beside the middle line an upper end lies, u of the way across."""
+        return self.lane_mm * math.cos(math.pi * u) + self.bulge_mm * math.sin(math.pi * u) + self.skew_mm * math.sin(2 * math.pi * u)
+
+    @property
+    def widest_mm(self) -> float:
+        """max |z| over the way."""
+        return max(abs(self.aside(k / _SAMPLES)) for k in range(_SAMPLES + 1))
+
+    @property
+    def sharpest_mm(self) -> float:
+        """Least radius of the way, unrolled."""
+        along = 2 * self.half_rad * self.radius_mm / _SAMPLES
+        least = math.inf
+        for k in range(1, _SAMPLES):
+            before, here, after = (self.aside((k + j) / _SAMPLES) for j in (-1, 0, 1))
+            slope, bend = (after - before) / (2 * along), (after - 2 * here + before) / along**2
+            least = min(least, (1 + slope**2) ** 1.5 / abs(bend) if bend else math.inf)
+        return least
+
+
+def knot_for(radius_mm: float, arc_mm: float, lane_mm: float, widest_mm: float) -> Knot:
+    """The knot whose wires reach `widest_mm` to both sides of the middle line, on a circle of `radius_mm` over `arc_mm`."""
+    low, high = lane_mm, 2 * widest_mm + lane_mm
+    for _ in range(40):
+        middle = (low + high) / 2
+        low, high = (middle, high) if Knot(radius_mm, arc_mm / 2 / radius_mm, lane_mm, middle).widest_mm < widest_mm else (low, middle)
+    return Knot(radius_mm, arc_mm / 2 / radius_mm, lane_mm, (low + high) / 2)
+
+
+class Interlace(HeadStyle):
+    """A knot of the band's four ends."""
+
+    title: ClassVar[str] = "Interlace"
+    usual_locks: ClassVar[int] = 1
+    least_locks: ClassVar[int] = 1
+    style: Literal["interlace"] = choice("interlace", "Head")
+    knot_arc_mm: float = millimetres(18.0, "Knot's length", 8, 32, "Along the band, from shoulder to shoulder.")
+    knot_width_mm: float = millimetres(9.0, "Knot's width", 4, 18, "Across the finger, outside to outside.")
+    on_top: Literal["right", "left"] = choice("right", "On top at the first crossing", "Which lower end.", rare=True)
+    lock_on: Literal["bare", "weave"] = choice("bare", "Locks lie", "On bare wire beside the weave, or over its last wraps.")
+    work_mm: float = millimetres(40.0, "Extra to hold", 15, 70, "The knot is laid wide on long ends and drawn in.", rare=True)
+
+    def fits(self, band: BandStyle) -> Say:
+        missing = lacks(band, Top.GAP)
+        if missing:
+            return missing
+        if "weave" not in band.roles() or band.ends_each_side() != 2:
+            return Say("this knot takes two base wires, four ends")
+        return Say("")
+
+    def opening(self, form: Form, band: BandStyle, wires: Wires) -> Opening:
+        base = wires["base"]
+        d = base.height_mm
+        if form.locks < 1:
+            refuse("finish.wraps_each_side", "the knot opens without locks", "1 or 2 wraps each side")
+        if self.knot_arc_mm < 14 * d - 1e-9:
+            refuse("head.knot_arc_mm", "too short a crossing to draw in", say("{least} or more", least=Length(math.ceil(14 * d))))
+        if self.knot_width_mm < 7 * d - 1e-9:
+            refuse(
+                "head.knot_width_mm",
+                say("the inner crossings run into one another with {wire} wire", wire=base.gauge),
+                say("{least} or more, or finer wire", least=Thickness(math.ceil(70 * d) / 10)),
+            )
+        radius = band.centre_line_mm(form.diameter_mm, wires)
+        if self.knot_arc_mm > 0.4 * 2 * math.pi * radius or self.knot_arc_mm / 2 / radius > math.radians(80):
+            most = math.floor(min(0.8 * math.pi, 2 * math.radians(80)) * radius)
+            refuse("head.knot_arc_mm", "the knot takes too much of the ring", say("{most} or less", most=Length(most)))
+        knot = knot_for(radius, self.knot_arc_mm, self._lane(band, wires), (self.knot_width_mm - d) / 2)
+        least = (2 if base.temper == "soft" else 3) * d
+        if knot.sharpest_mm < least:
+            refuse(
+                "head.knot_width_mm",
+                say("the curves are too tight for {wire} wire", wire=base.gauge),
+                "a wider or a longer knot, or finer wire",
+            )
+        bare = 2 * form.locks * d + 0.5 if self.lock_on == "bare" else 0.0
+        return Opening(gap_rad=knot.half_rad, bare_mm=bare, facts=knot)
+
+    def _lane(self, band: BandStyle, wires: Wires) -> float:
+        """b: half the lanes' pitch."""
+        gap = getattr(band, "base_gap_mm", None)
+        return (wires["base"].width_mm + (wires["weave"].width_mm if gap is None else gap)) / 2
+
+    def make(self, form: Form, band: FormedBand, wires: Wires, opening: Opening) -> HeadWork:
+        # Formed, the band may lie on a slightly different circle than it was asked for.
+        knot: Knot = Knot(
+            band.inside_mm / 2 + opening.facts.radius_mm - form.diameter_mm / 2,
+            opening.facts.half_rad,
+            opening.facts.lane_mm,
+            opening.facts.bulge_mm,
+        )
+        onward: dict[tuple[str, str], tuple[Placed, ...]] = {}
+        ends = [end for end in band.ends if end.role != "weave"]
+        arrived = {"left": 0, "right": 0}
+        for end in sorted(ends, key=lambda e: (e.side, e.lane)):
+            far = "left" if end.side == "right" else "right"
+            onward[end.key] = self._end(form, band, wires, knot, end, second=bool(arrived[far]))
+            arrived[far] += 1
+        d = band.strand_wire.height_mm
+        return HeadWork(onward=onward, ledger=band.ledger, tied=True, height_mm=1.5 * d + wires["weave"].height_mm + d / 2, facts=knot)
+
+    def _signs(self, end: End) -> tuple[int, ...]:
+        signs = _OVER[end.side, end.at[2] > 0]
+        return signs if self.on_top == "right" else tuple(-s for s in signs)
+
+    def _end(self, form: Form, band: FormedBand, wires: Wires, knot: Knot, end: End, *, second: bool) -> tuple[Placed, ...]:
+        """Across the top to the far shoulder, round both base wires there, and what was held."""
+        d, w = end.wire.height_mm, wires["weave"].height_mm
+        backwards = end.which == "first"
+        signs = self._signs(end)
+        went = 1 if end.side == "left" else -1
+        depth = d - w if self.lock_on == "bare" else d
+        grown = d / 2 if self.lock_on == "bare" else d / 2 + w
+        from_rad = went * (knot.half_rad + (form.locks * d / knot.radius_mm if second else 0.0))
+        dips, wide = max(0.0, d / 2 - w), d / knot.radius_mm
+        inside = tuple(
+            Obstacle(DIPS, at - wide, at + wide, dips)
+            for sign, u in zip(signs[:3], _STATIONS, strict=False)
+            if sign < 0 and dips > 0
+            for at in (went * knot.half_rad * (2 * u - 1),)
+        )
+        lanes = row_at(end.wire.profile, (-knot.lane_mm, knot.lane_mm)).points
+        z_end = -end.at[2]
+        wrap = Wrap(
+            "lock",
+            form.locks,
+            Bundle(lanes, grown),
+            end.wire.profile,
+            knot.radius_mm - d / 2,
+            from_rad,
+            went,
+            start=(z_end, d / 2 + signs[-1] * 1e3),
+            inside_mm=depth,
+            cause=LOCKS,
+            host="both base wires",
+            # Coming in under both wires it begins and ends inside.
+            inside_to=form.locks + 0.25 if signs[-1] < 0 else None,
+        )
+        way = Course(
+            "knot",
+            partial(_way, knot, went, end.at[2] > 0, signs, d, math.hypot(*wrap.begins[:2])),
+            Say("across the top, over and under: the length of the curve"),
+            inside=inside,
+            mark="three quarters",
+            mark_share=0.75,
+        )
+        x, y, z = wrap.ends
+        angle = math.atan2(x, y)
+        tip = (x + self.work_mm * math.sin(angle), y + self.work_mm * math.cos(angle), z)
+        return (
+            Placed(f"{end.name}.knot", way, backwards=backwards),
+            Placed(f"{end.name}.lock", wrap, backwards=backwards),
+            Placed(f"{end.name}.held", Straight("held", wrap.ends, tip), fate=Fate.TRIM, backwards=backwards),
+        )
+
+    def phrase(self) -> Say:
+        return say("its ends knotted {wide} wide", wide=Thickness(self.knot_width_mm))
+
+    def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:
+        if self.work_mm >= 25:
+            return []
+        return [
+            Warn(
+                "ends-short", Say("Ends this short can't be laid wide and drawn in: lay the knot at its width with pliers."), "head.work_mm"
+            )
+        ]
+
+    def tasks(self, band: FormedBand, work: HeadWork) -> list[Task]:
+        knot: Knot = work.facts
+        moves = [p for led in work.onward.values() for p in led]
+        knots = tuple(p.id for p in moves if p.id.endswith("knot"))
+        locks = [p.id for p in moves if p.id.endswith("lock")]
+        ring = Size(band.form.diameter_mm)
+        right, left = ("right", "left") if self.on_top == "right" else ("left", "right")
+        slope = math.atan2((knot.bulge_mm + 2 * knot.skew_mm) * math.pi, 2 * knot.half_rad * knot.radius_mm)
+        lock = next(p.move for p in moves if p.id.endswith("lock"))
+        return [
+            Task(
+                "part",
+                Phase.HEAD,
+                say(
+                    "Cut both fine ends between the base wires and roll them in. Part the two ends of each side with a finger, about {angle} outwards, and bring the tips back in a soft curve: "
+                    "no pliers.",
+                    angle=Degrees(slope),
+                ),
+                checks=(look("Both sides alike."),),
+                cautions=(cautions.CUT,),
+                stage="knot",
+            ),
+            Task(
+                "lay",
+                Phase.HEAD,
+                say(
+                    "Open the ring a little and lay the knot about twice as wide as it will be. Lower ends first, {right} over {left}, its tip between the two {left} ends. "
+                    "{right} upper: under {left} upper, over {right} lower, down between the two {left} ends. Then the {left} ends into the {right} side: lower over its own upper and "
+                    "down under the {right} upper's root; upper over the {right} lower's root.",
+                    right=right,
+                    left=left,
+                ),
+                checks=(
+                    look(
+                        "Follow each wire with a finger: over, under, over, under.",
+                        "Lift the end out as far as the wrong crossing, smooth it, and go in again.",
+                    ),
+                ),
+                stage="knot",
+            ),
+            Task(
+                "draw-in",
+                Phase.HEAD,
+                say("On the mandrel at {ring} draw the ends in, one at a time, a little each, round and round.", ring=ring),
+                makes=knots,
+                checks=(
+                    Check(
+                        say(
+                            "{wide} wide, within {off}, left as right and upper as lower.",
+                            wide=Thickness(self.knot_width_mm),
+                            off=Tolerance(0.5),
+                        ),
+                        Say("A flat curve: push it out from inside with nose pliers, don't pull more."),
+                    ),
+                    reads(0.15),
+                ),
+                stage="knot",
+            ),
+            *(
+                Task(
+                    f"lock-{side}",
+                    Phase.LOCK,
+                    say(
+                        "Off the mandrel, pinch the knot. On {the} side take the first end {times} round both base wires {where}, in through the ring and back to its own side; "
+                        "the second the other way round, just below it. Cut each where it meets itself, {lock} from the shoulder, and press it flush.",
+                        the="one" if side == "right" else "the other",
+                        times=Times(band.form.locks),
+                        where="beside the weave" if self.lock_on == "bare" else "over the weave's last wraps",
+                        lock=Length(lock.length_mm),
+                    ),
+                    makes=tuple(i for i in locks if i.startswith("left" if side == "right" else "right")),
+                    checks=(
+                        look("The knot hasn't moved.", "Put it right now, before any cut."),
+                        *((reads(0.15),) if side == "left" else ()),
+                    ),
+                    cautions=(cautions.LAST_EASY, cautions.CUT) if side == "right" else (cautions.CUT,),
+                    stage="lock",
+                )
+                for side in ("right", "left")
+            ),
+        ]
+
+
+def _way(knot: Knot, went: int, upper: bool, signs: tuple[int, ...], d: float, ends_mm: float) -> list[Point3]:
+    """From the own shoulder to the far one."""
+    points = []
+    for k in range(_SAMPLES + 1):
+        u = k / _SAMPLES
+        j = next(i for i in range(3) if u <= _STATIONS[i + 1] + 1e-12)
+        share = (u - _STATIONS[j]) / (_STATIONS[j + 1] - _STATIONS[j])
+        sign = signs[j] + (signs[j + 1] - signs[j]) * (1 - math.cos(math.pi * share)) / 2
+        height = sign * d / 2
+        if j == 2:
+            # It ends where its lock begins, under or over both base wires.
+            height += (ends_mm - knot.radius_mm - signs[3] * d / 2) * (1 - math.cos(math.pi * share)) / 2
+        points.append(on_circle(knot.radius_mm + height, went * knot.half_rad * (2 * u - 1), (1 if upper else -1) * knot.aside(u)))
+    return points
