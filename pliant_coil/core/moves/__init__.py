@@ -5,7 +5,7 @@ from pliant_coil.core.moves.base import Cause, Counted, Move, Obstacle, SpaceCur
 from pliant_coil.core.moves.bead_row import BeadRow, Strung
 from pliant_coil.core.moves.bend import Bend
 from pliant_coil.core.moves.bent import bent
-from pliant_coil.core.moves.coil import CoilOfCoil
+from pliant_coil.core.moves.coil import Coil, CoilOfCoil
 from pliant_coil.core.moves.crossing import Crossing
 from pliant_coil.core.moves.figure import Figure, FigurePart
 from pliant_coil.core.moves.grip import Fold, Grip, Saw, Spare, saw, to_hold
@@ -16,6 +16,8 @@ from pliant_coil.core.moves.passing import Course, Pass, pass_beside, pass_over,
 from pliant_coil.core.moves.placed import PLAIN, EndCare, Fate, Piece, Placed, Worked, named
 from pliant_coil.core.moves.prong import Claw, Prong
 from pliant_coil.core.moves.seat import Seat
+from pliant_coil.core.moves.spike import Spike
+from pliant_coil.core.moves.stitch import Stitch
 from pliant_coil.core.moves.straight import Lead, Straight, Through
 from pliant_coil.core.moves.strand import Strand
 from pliant_coil.core.moves.twist import Twist
@@ -30,6 +32,7 @@ __all__ = [
     "Bend",
     "Cause",
     "Claw",
+    "Coil",
     "CoilOfCoil",
     "Counted",
     "Course",
@@ -58,7 +61,9 @@ __all__ = [
     "Seat",
     "SpaceCurve",
     "Spare",
+    "Spike",
     "StandingBead",
+    "Stitch",
     "Straight",
     "Strand",
     "Strung",

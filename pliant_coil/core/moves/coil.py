@@ -1,14 +1,76 @@
-"""A close coil of fine wire that is itself wound again, like a wire."""
+"""Close turns on a rod; and a close coil of fine wire that is itself wound again, like a wire."""
 
 import math
 from dataclasses import dataclass, replace
 from typing import ClassVar
 
 from pliant_coil.core.mechanics.curves import Point3
+from pliant_coil.core.mechanics.hulls import outside_mm
 from pliant_coil.core.moves.base import Counted, Move
+from pliant_coil.core.moves.hoop_wrap import Hoop
 from pliant_coil.core.trade.hand import HandKind
 from pliant_coil.core.words.figures import Number, Thickness
 from pliant_coil.core.words.say import Say, say
+
+_PER_TURN = 32
+
+
+@dataclass(frozen=True)
+class Coil(Move):
+    """`turns` of wire on a rod, each a `pitch_mm` beside the last, kept as a hoop or cut in parts.
+
+    It lies about `hoop`, whose radius is that of the wire's middle line, from `from_rad` on. Length: √((π(rod + d))² + pitch²) a turn.
+    """
+
+    hoop: Hoop
+    turns: float
+    pitch_mm: float
+    from_rad: float = 0.0
+    kind: ClassVar[str] = "coil"
+    hand: ClassVar[HandKind] = "coil"
+    counted: ClassVar[Counted | None] = Counted("turn", step=0.5, least=0.5, most=200)
+
+    @property
+    def count(self) -> float:
+        return self.turns
+
+    @property
+    def length_mm(self) -> float:
+        return self.turns * math.hypot(2 * math.pi * self.hoop.radius_mm, self.pitch_mm)
+
+    @property
+    def bent_to_mm(self) -> float:
+        return self.hoop.radius_mm
+
+    @property
+    def advance_mm(self) -> float:
+        return self.turns * self.pitch_mm
+
+    def arithmetic(self) -> Say:
+        return say(
+            "{turns} × √((π × {across} across its middle line)² + {pitch}²)",
+            turns=Number(self.turns, 2),
+            across=Thickness(2 * self.hoop.radius_mm),
+            pitch=Thickness(self.pitch_mm),
+        )
+
+    def path(self) -> list[Point3]:
+        steps = max(8, math.ceil(self.turns * _PER_TURN))
+        out = outside_mm(self.hoop.radius_mm, 2 * math.pi * self.turns / steps) - self.hoop.radius_mm
+        middle = self.advance_mm / 2
+        return [
+            self.hoop.at(
+                self.from_rad + 2 * math.pi * self.turns * k / steps, 0.0 if k in (0, steps) else out, self.advance_mm * k / steps - middle
+            )
+            for k in range(steps + 1)
+        ]
+
+    def _counted(self, count: float) -> "Coil":
+        return replace(self, turns=count)
+
+    def _after(self, done: float) -> "Coil":
+        return replace(self, turns=self.turns - done, from_rad=self.from_rad + 2 * math.pi * done)
+
 
 LEANING = 0.96
 """Turns of fine wire that find room on the inside of an outer turn, over those that would if they didn't lean.

@@ -169,6 +169,15 @@ class Effect:
     phase: str = "form"
 
 
+@dataclass(frozen=True, slots=True)
+class Anchor:
+    """An eye at the top that a head can be sewn on: its middle, how far its top stands from the axis, and how wide it is outside [mm]."""
+
+    at: Point3
+    top_mm: float
+    across_mm: float
+
+
 @dataclass(frozen=True)
 class FormedBand:
     """A band formed on one diameter of the mandrel, all its effects done: the band of the finished ring."""
@@ -187,6 +196,7 @@ class FormedBand:
     """How high a strand stands where others lie on it."""
     ends: tuple[End, ...] = ()
     slots: tuple[Slot, ...] = ()
+    anchors: tuple[Anchor, ...] = ()
     effects: tuple[Effect, ...] = ()
     ledger: Ledger = Ledger()
     joined: Joined = Joined.HEAD
@@ -201,6 +211,16 @@ class FormedBand:
     def radius_mm(self) -> float:
         """From the axis to the strands' neutral line."""
         return self.inside_mm / 2 + self.strand_wire.centroid_mm
+
+    @property
+    def tails(self) -> tuple[End, ...]:
+        """Ends of the band's own wire, which a head that doesn't use them leaves to the finish."""
+        return tuple(end for end in self.ends if end.role == "band")
+
+    @property
+    def lining_mm(self) -> float:
+        """How thick what lies between its strands and the finger is: a weave, a binder."""
+        return (self.thickness_mm - self.strand_height_mm) / 2
 
     def host(self, angle_rad: float, turned: bool = False) -> Bundle:
         """The strands at an angle, as (along the finger, away from the band's inner side), to be wrapped."""

@@ -19,6 +19,7 @@ from pliant_coil.core.mechanics.weave import Weave, can_be_folded
 from pliant_coil.core.moves import Arc, EndCare, Eye, Fate, Fold, Piece, Placed, Straight, Weaving, Wrap, on_circle
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import (
+    Anchor,
     BandStyle,
     Effect,
     End,
@@ -188,6 +189,7 @@ class Woven(BandStyle):
             strand_height_mm=base.height_mm,
             ends=(*ends, *tails),
             slots=slots,
+            anchors=self._anchors(laid),
             effects=effects,
             joined=Joined.BAND if self.close == "eyes" else Joined.HEAD,
             sized_by=SizedBy.LENGTH if closed else SizedBy.MARK,
@@ -273,6 +275,21 @@ class Woven(BandStyle):
                 ends.append(End(name, "last", "left", lane, left, wire, "base", f"left.{lane + 1}"))
             pieces.append(Piece(name, "base", wire, tuple(moves), ends=(care, care)))
         return pieces, (), ends
+
+    def _anchors(self, laid: Laid) -> tuple[Anchor, ...]:
+        """Its eyes, where it closes itself with them."""
+        if self.close != "eyes":
+            return ()
+        half = laid.woven_mm / 2 / laid.radius_mm
+        d = laid.weave.base_mm
+        middle, top = laid.radius_mm + (self.eye_mm + d) / 2, laid.radius_mm + self.eye_mm + 1.5 * d
+        return tuple(
+            Anchor(
+                on_circle(middle, side * (math.pi - half - self.stem_mm / laid.radius_mm), laid.weave.z_mm(lane)), top, self.eye_mm + 2 * d
+            )
+            for side in (-1, 1)
+            for lane in (0, self.base_wires - 1)
+        )
 
     def _free_end(self, laid: Laid, angle: float, z: float) -> Straight:
         foot = on_circle(laid.radius_mm, angle, z)

@@ -195,7 +195,7 @@ class Interlace(HeadStyle):
             cause=LOCKS,
             host="both base wires",
             # Coming in under both wires it begins and ends inside.
-            inside_to=form.locks + 0.25 if signs[-1] < 0 else None,
+            inside_to=form.locks + 0.6 if signs[-1] < 0 else None,
         )
         way = Course(
             "knot",

@@ -21,7 +21,7 @@ class NoHead(HeadStyle):
         return Opening()
 
     def make(self, form: Form, band: FormedBand, wires: Wires, opening: Opening) -> HeadWork:
-        return HeadWork(tails=tuple(end for end in band.ends if end.role == "band"), ledger=band.ledger, tied=band.tied)
+        return HeadWork(tails=band.tails, ledger=band.ledger, tied=band.tied)
 
     def phrase(self) -> Say:
         return Say("no head")

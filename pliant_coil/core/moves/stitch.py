@@ -1,0 +1,54 @@
+"""Sewing: through a hole, an eye or under strands, and back."""
+
+from dataclasses import dataclass, replace
+from typing import ClassVar, Self
+
+from pliant_coil.core.mechanics.curves import Point3
+from pliant_coil.core.moves.base import Counted, Move, Obstacle
+from pliant_coil.core.trade.hand import HandKind
+from pliant_coil.core.words.figures import Number, Thickness
+from pliant_coil.core.words.say import Say, say
+
+
+@dataclass(frozen=True)
+class Stitch(Move):
+    """`stitches` of `each_mm`, and the ways between them.
+
+    They run hidden, under what they hold: only what is led along `points` is drawn. `inside` is what passes between finger and band.
+    """
+
+    stitches: int
+    each_mm: float
+    between_mm: float = 0.0
+    """Ways from stitch to stitch, all together."""
+    inside: tuple[Obstacle, ...] = ()
+    points: tuple[Point3, ...] = ()
+    kind: ClassVar[str] = "stitch"
+    hand: ClassVar[HandKind] = "sew"
+    counted: ClassVar[Counted | None] = Counted("stitch", most=60)
+
+    @property
+    def count(self) -> float:
+        return self.stitches
+
+    @property
+    def length_mm(self) -> float:
+        return self.stitches * self.each_mm + self.between_mm
+
+    @property
+    def obstacles(self) -> tuple[Obstacle, ...]:
+        return self.inside
+
+    def arithmetic(self) -> Say:
+        between = say(" + {between} from one to the next", between=Thickness(self.between_mm)) if self.between_mm else Say("")
+        return say("{n} × {each}{between}", n=Number(self.stitches), each=Thickness(self.each_mm), between=between)
+
+    def path(self) -> list[Point3]:
+        return list(self.points)
+
+    def _counted(self, count: float) -> Self:
+        per = self.between_mm / self.stitches
+        return replace(self, stitches=round(count), between_mm=per * round(count))
+
+    def _after(self, done: float) -> Self:
+        return self._counted(self.stitches - done)

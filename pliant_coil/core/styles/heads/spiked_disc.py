@@ -1,0 +1,363 @@
+"""Spiked disc: a small sun of fine wire, long and short spikes round a hoop, a crystal on it; sewn on the finished band."""
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import ClassVar, Literal
+
+from pydantic import Field
+
+from pliant_coil.core.mechanics.hulls import Bundle
+from pliant_coil.core.moves import Cause, Coil, Hoop, HoopWrap, Obstacle, Piece, Placed, Spike, Stitch, Wrap
+from pliant_coil.core.moves.base import Move
+from pliant_coil.core.styles import cautions
+from pliant_coil.core.styles.contract import BandStyle, Form, FormedBand, HeadStyle, HeadWork, Opening, Top, Warn, Wires
+from pliant_coil.core.styles.parameters import Part, WireSpec, choice, millimetres, number
+from pliant_coil.core.styles.stones import PlacedStone
+from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
+from pliant_coil.core.words.figures import Count, Length, Number, Thickness, Times, Tolerance
+from pliant_coil.core.words.refusal import refuse
+from pliant_coil.core.words.say import Say, say
+
+SEWN = Cause("stitches-inside", "stitches under the band's wires")
+_HOLDS_MM = 30.0
+"""What fingers need to sew with (common practice, no source)."""
+
+
+class Crystal(Part):
+    """A crystal in a setting that is sewn on through its channels."""
+
+    diameter_mm: float = millimetres(7.0, "Crystal", 3, 16)
+    height_mm: float = millimetres(3.0, "Crystal's height", 1, 8)
+    hole_mm: float = millimetres(0.7, "Channel", 0.3, 3)
+    channels: int = number(2, "Channels", 1, 2)
+
+
+@dataclass(frozen=True)
+class _Disc:
+    hoop: Hoop
+    wire_mm: float
+    heights: tuple[float, ...]
+    needed: int
+    places: float
+    lay_mm: float
+    belt_mm: float
+    apart_mm: float
+
+    @property
+    def fill(self) -> float:
+        return self.needed / self.places
+
+
+class SpikedDisc(HeadStyle):
+    """A disc of spikes with a crystal on it."""
+
+    title: ClassVar[str] = "Spiked disc"
+    usual_wires: ClassVar[Mapping[str, WireSpec]] = {"sew": WireSpec(diameter="0.4 mm")}
+    style: Literal["spiked-disc"] = choice("spiked-disc", "Head")
+    rod_mm: float = millimetres(6.0, "Hoop's rod", 3, 10)
+    hoop_turns: int = number(2, "Turns of the hoop", 2, 3, rare=True)
+    spikes: int = number(10, "Spikes", 4, 16)
+    long_mm: float = millimetres(5.5, "Long spikes", 1.5, 10)
+    short_mm: float = millimetres(3.0, "Short spikes", 1.5, 10)
+    pattern: Literal["alternate", "same"] = choice("alternate", "Spikes", "Long and short in turn, or all long.")
+    wraps_between: int = number(3, "Wraps between", 1, 8)
+    start_wraps: int = number(2, "Wraps to begin with", 1, 3, rare=True)
+    twist_lay_mm: float | None = millimetres(
+        None, "Twist, one full turn every", 0.8, 4, "Five of the wire's diameters unless given.", rare=True
+    )
+    stone: Crystal = Field(default_factory=Crystal, title="Crystal")
+    short_tail_mm: float | None = millimetres(None, "Short tail", 60, 140, "What it needs to sew unless given.", rare=True)
+    sewn_on: Literal["auto", "eyes", "wraps"] = choice("auto", "Sewn on", "The band's eyes where it has them, or its wires.", rare=True)
+    stitches_per_eye: int = number(2, "Stitches at each place", 1, 3, "By each tail.", rare=True)
+    orient: Literal["cross", "diagonal"] = choice("cross", "Long spikes point", "Along and across the finger, or between.", rare=True)
+
+    def fits(self, band: BandStyle) -> Say:
+        if self.sewn_on == "eyes" and getattr(band, "close", "") != "eyes":
+            return Say("it has no eyes at the top to sew on")
+        if {Top.CLOSED, Top.TAILS} & band.tops():
+            return Say("")
+        return Say("it has no closed top to sew on")
+
+    def check(self, target_mm: float, wires: Wires) -> None:
+        w = wires["sew"].height_mm
+        lay = self._lay(w)
+        if self.pattern == "alternate" and self.spikes % 2:
+            refuse("head.spikes", "two long spikes would stand together", f"{self.spikes - 1} or {self.spikes + 1}")
+        if lay < 4 * w - 1e-9:
+            refuse("head.twist_lay_mm", "twisted so tight the wire breaks", say("{least} or more", least=Thickness(4 * w)))
+        if self.stone.diameter_mm < self.rod_mm - 0.5:
+            refuse(
+                "head.stone.diameter_mm", "the crystal falls through the hoop", say("{least} or more", least=Thickness(self.rod_mm - 0.5))
+            )
+        shortest, field = (
+            (self.long_mm, "long_mm") if self.pattern == "same" else min((self.short_mm, "short_mm"), (self.long_mm, "long_mm"))
+        )
+        if shortest < lay - 1e-9:
+            refuse(f"head.{field}", "too short to twist", say("{least} or more, or a tighter twist", least=Thickness(lay)))
+        needed, places = self._places(w)
+        if needed > places + 0.05:
+            hoop = math.ceil(10 * (needed * w / math.pi + w)) / 10
+            between = math.floor((places - self.start_wraps) / self.spikes - 1)
+            refuse(
+                "head.wraps_between",
+                say("{spikes} with so many wraps between don't close round this hoop", spikes=Count(self.spikes, "spike", "spikes")),
+                say("{n} between, or a hoop of {hoop}", n=str(max(0, between)), hoop=Thickness(hoop)),
+            )
+
+    def _lay(self, w: float) -> float:
+        return 5 * w if self.twist_lay_mm is None else self.twist_lay_mm
+
+    def _places(self, w: float) -> tuple[int, float]:
+        """Places that wraps and spikes need on the hoop's inside, and how many there are."""
+        return self.spikes * (self.wraps_between + 1) + self.start_wraps, math.pi * (self.rod_mm - w) / w
+
+    def opening(self, form: Form, band: BandStyle, wires: Wires) -> Opening:
+        return Opening()
+
+    def make(self, form: Form, band: FormedBand, wires: Wires, opening: Opening) -> HeadWork:
+        fine = wires["sew"]
+        w, d = fine.height_mm, band.strand_wire.height_mm
+        needed, places = self._places(w)
+        eyes = band.anchors if self.sewn_on != "wraps" else ()
+        base = max(a.top_mm for a in eyes) if eyes else band.inside_mm / 2 + band.thickness_mm
+        height = base + self.hoop_turns * w / 2
+        hoop = Hoop((0.0, height, 0.0), (self.rod_mm + w) / 2, (0.0, 1.0, 0.0), (1.0, 0.0, 0.0))
+        r1, r2 = w, (d + w) / 2
+        apart, delta = w + (w + d) / 2, r2 - r1
+        belt = 2 * math.sqrt(apart**2 - delta**2) + math.pi * (r1 + r2) + 2 * delta * math.asin(delta / apart)
+        step = eyes[0].across_mm if eyes else self.rod_mm / 2
+        disc = _Disc(hoop, w, self._heights(), needed, places, self._lay(w), belt, step)
+        piece = Piece("sew.1", "sew", fine, tuple(self._moves(disc, band, wires)))
+        top = height + self.hoop_turns * w / 2 + w
+        s = self.stone
+        crystal = PlacedStone(
+            "crystal",
+            "head.stone.hole_mm",
+            (0.0, top + s.height_mm / 2, 0.0),
+            s.diameter_mm,
+            s.diameter_mm,
+            s.height_mm,
+            hole_mm=s.hole_mm,
+            passing=((fine, 1 if s.channels == 2 else 2),),
+        )
+        return HeadWork(
+            pieces=(piece,),
+            stones=(crystal,),
+            tails=band.tails,
+            ledger=band.ledger,
+            tied=band.tied,
+            height_mm=top + s.height_mm - band.inside_mm / 2,
+            facts=disc,
+        )
+
+    def _heights(self) -> tuple[float, ...]:
+        return tuple(self.long_mm if self.pattern == "same" or k % 2 == 0 else self.short_mm for k in range(self.spikes))
+
+    def _moves(self, disc: _Disc, band: FormedBand, wires: Wires) -> list[Placed]:
+        fine = wires["sew"]
+        w, turns = disc.wire_mm, self.hoop_turns
+        hoop, step = disc.hoop, 2 * math.pi / disc.needed
+        side = Bundle(tuple((0.0, (k - (turns - 1) / 2) * w) for k in (0, turns - 1)), w / 2)
+        # The first long spike points along the finger, or half-way between.
+        at = math.pi / 2 - (self.start_wraps + 0.5) * step + (math.pi / self.spikes if self.orient == "diagonal" else 0.0)
+        moves: list[tuple[str, Move]] = [
+            ("hoop", Coil("hoop", hoop, turns, w / 2 if turns == 2 else w, at)),
+            ("start", HoopWrap("start", self.start_wraps, side, fine.profile, hoop, at, step, host="the hoop")),
+        ]
+        at += self.start_wraps * step
+        for k, height in enumerate(disc.heights, 1):
+            spike = Spike(
+                "long" if height == self.long_mm else "short",
+                1,
+                side,
+                fine.profile,
+                hoop,
+                at,
+                step,
+                host="the hoop",
+                height_mm=height,
+                lay_mm=disc.lay_mm,
+            )
+            moves.append((f"spike.{k}", spike))
+            at += step
+            moves.append((f"wraps.{k}", HoopWrap("wraps", self.wraps_between, side, fine.profile, hoop, at, step, host="the hoop")))
+            at += self.wraps_between * step
+        moves += self._crystal(disc, moves, at)
+        inside = self._inside(band, w)
+        found = [Placed(f"sew.{name}", move) for name, move in moves]
+        for which in ("long", "short"):
+            sewn = self._sewn_on(disc, band, wires, which, inside)
+            # The short tail's end is the wire's first.
+            found = [*found, *sewn] if which == "long" else [*reversed(sewn), *found]
+        return found
+
+    def _crystal(self, disc: _Disc, moves: list[tuple[str, Move]], at: float) -> list[tuple[str, Move]]:
+        start = moves[1][1]
+        assert isinstance(start, HoopWrap)
+        each = self.stone.diameter_mm + 2 * (self.stone.height_mm / 2 + disc.wire_mm) + 2
+        anchor = 3 * start.loop_mm
+        return [
+            ("crystal", Stitch("crystal", self.stone.channels, each)),
+            ("anchor", Stitch("anchor", 2, anchor)),
+        ]
+
+    def _inside(self, band: FormedBand, w: float) -> tuple[Obstacle, ...]:
+        """A stitch passes under a strand: between it and the finger, unless something lies there already."""
+        height = max(0.0, w - max(0.0, band.lining_mm))
+        if height <= 1e-9:
+            return ()
+        wide = w / (band.inside_mm / 2)
+        places = [math.atan2(a.at[0], a.at[1]) for a in band.anchors] or [s * self.rod_mm / 4 / (band.inside_mm / 2) for s in (-1, 1)]
+        return tuple(Obstacle(SEWN, at - wide, at + wide, height) for at in sorted({round(p, 6) for p in places}))
+
+    def _sewn_on(self, disc: _Disc, band: FormedBand, wires: Wires, which: str, inside: tuple[Obstacle, ...]) -> list[Placed]:
+        """A tail's stitches at the four places, and three wraps on one of the band's wires."""
+        fine, d = wires["sew"], band.strand_wire.height_mm
+        stitch = Stitch("sew on", 4 * self.stitches_per_eye, disc.belt_mm, 3 * disc.apart_mm, inside if which == "long" else ())
+        side = 1 if which == "long" else -1
+        radius = band.inside_mm / 2 + max(0.0, band.lining_mm)
+        reach = (self.rod_mm / 2 + 2) / radius
+        wire = Bundle(((band.strand_z(side * reach)[0], d / 2),), d / 2)
+        end = Wrap(
+            "end",
+            3,
+            wire,
+            fine.profile,
+            radius,
+            side * reach,
+            side,
+            start=(0.0, 9.0),
+            inside_mm=max(0.0, fine.height_mm - max(0.0, band.lining_mm)),
+            cause=SEWN,
+            host="a wire of the band",
+        )
+        backwards = which == "short"
+        return [Placed(f"sew.{which}.on", stitch, backwards=backwards), Placed(f"sew.{which}.end", end, backwards=backwards)]
+
+    def phrase(self) -> Say:
+        return say("a disc of {spikes} with a crystal", spikes=Count(self.spikes, "spike", "spikes"))
+
+    def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:
+        disc: _Disc = work.facts
+        found = []
+        if disc.fill < 0.85:
+            between = min(8, math.floor((disc.places - self.start_wraps) / self.spikes - 1))
+            hoop = math.floor(10 * (disc.needed * disc.wire_mm / math.pi + disc.wire_mm)) / 10
+            text = say("The spikes will stand uneven: {n} wraps between, or a {hoop} hoop, fill it.", n=str(between), hoop=Thickness(hoop))
+            found.append(Warn("disc-uneven", text, "head.wraps_between"))
+        if self.pattern == "alternate" and self.stone.diameter_mm > self.rod_mm + 4 * disc.wire_mm + 2 * self.short_mm:
+            found.append(Warn("short-spikes-hidden", Say("The crystal hides the short spikes."), "head.stone.diameter_mm"))
+        across = self.rod_mm + 4 * disc.wire_mm + 2 * self.long_mm
+        if across > 20 or across > 1.1 * band.inside_mm:
+            most = (min(20, 1.1 * band.inside_mm) - self.rod_mm - 4 * disc.wire_mm) / 2
+            text = say("Spikes this long stand out past the finger and catch: {most} or less.", most=Length(most))
+            found.append(Warn("spikes-catch", text, "head.long_mm"))
+        if disc.wire_mm < 0.4 and self.long_mm > 6:
+            found.append(Warn("spikes-bend", Say("So long a spike of so fine a wire bends in wear."), "head.long_mm"))
+        if work.pieces[0].net_mm > 700:
+            found.append(Warn("long-to-pull", Say("That is much wire to pull through: work it in two pieces."), "head.spikes"))
+        if self.short_tail_mm is not None:
+            need = sum(p.length_mm for p in work.pieces[0].moves[:2]) + _HOLDS_MM
+            if self.short_tail_mm < need:
+                found.append(
+                    Warn("short-tail-short", say("The short tail needs {need} to sew with.", need=Length(need)), "head.short_tail_mm")
+                )
+        return found
+
+    def tasks(self, band: FormedBand, work: HeadWork) -> list[Task]:
+        disc: _Disc = work.facts
+        placed = {p.id: p for p in work.pieces[0].moves}
+        spikes = [p.move for p in placed.values() if isinstance(p.move, Spike)]
+        kinds = list({spike.label: spike for spike in spikes}.values())
+        short = sum(p.length_mm for p in work.pieces[0].moves[:2]) + _HOLDS_MM if self.short_tail_mm is None else self.short_tail_mm
+        folds = " and ".join(f"{{{k.label}}} for a {k.label} one" for k in kinds)
+        twists = ", ".join(f"{{{k.label}}} turns for a {k.label} one" for k in kinds)
+        rest = disc.places - disc.needed
+        return [
+            Task(
+                "hoop",
+                Phase.FLAT,
+                say(
+                    "Leave {tail} of the fine wire, and wind {turns} full turns on the {rod} rod, lying on each other; {start} round them with the long end, tight.",
+                    tail=Length(short),
+                    turns=Number(self.hoop_turns),
+                    rod=Thickness(self.rod_mm),
+                    start=Count(self.start_wraps, "wrap", "wraps"),
+                ),
+                makes=("sew.hoop", "sew.start"),
+                checks=(look("The hoop can't open.", "Crooked: begin again, it is cheap now."),),
+            ),
+            Task(
+                "spikes",
+                Phase.FLAT,
+                say(
+                    f"Measure from the hoop, {folds}; grip there with fine pliers, lead the wire under the jaw back to the hoop and up through it, and draw it snug. "
+                    "Then {wraps} close together, always the same way round. {n} in all.",
+                    wraps=Count(self.wraps_between, "wrap", "wraps"),
+                    n=Count(self.spikes, "spike", "spikes"),
+                    **{k.label: Length(k.fold_mm) for k in kinds},
+                ),
+                makes=tuple(i for i in placed if i.startswith(("sew.spike", "sew.wraps"))),
+                checks=(
+                    Check(
+                        say("Each within {off}; after half of them, opposite spikes are opposite.", off=Tolerance(0.3)),
+                        say("Push the wraps along the hoop; {rest} wraps' room is left over to share.", rest=Number(rest, 0)),
+                    ),
+                ),
+                count=self.spikes,
+            ),
+            Task(
+                "twist",
+                Phase.FLAT,
+                say(
+                    f"Twist each spike: grip its very tip, hold the hoop, {twists}, all one way, and stop at the count.",
+                    **{k.label: Number(k.full_turns, 2) for k in kinds},
+                ),
+                checks=(
+                    Check(
+                        say("Straight, and as long as planned within {off}.", off=Tolerance(0.3)),
+                        Say("Untwist half a turn. A broken spike can't be put back."),
+                    ),
+                ),
+                cautions=(cautions.TIPS,),
+                count=self.spikes,
+                stage="spikes",
+            ),
+            Task(
+                "crystal",
+                Phase.FLAT,
+                say(
+                    "Long tail up beside the hoop, through one channel and down on the other side{second}; then three wraps on each side, lost among the hoop's own.",
+                    second=Say(", once round the hoop between two spikes, and through the other channel")
+                    if self.stone.channels == 2
+                    else Say(""),
+                ),
+                makes=("sew.crystal", "sew.anchor"),
+                checks=(look("The crystal lies flat and doesn't rock."),),
+                cautions=(cautions.FINE_PULL, cautions.STONE),
+            ),
+            Task(
+                "sew-on",
+                Phase.HEAD,
+                say(
+                    "Both tails down through two opposite {places} at the ring's top; then each up and down through all four, {stitches} a place, now and then round the hoop. "
+                    "{long} of wire a tail.",
+                    places="eyes" if band.anchors else "wires",
+                    stitches=Count(self.stitches_per_eye, "stitch", "stitches"),
+                    long=Length(placed["sew.long.on"].length_mm),
+                ),
+                makes=("sew.long.on", "sew.short.on"),
+                checks=(look("The disc doesn't lift or turn.", "One more through the loosest place."), reads(0.15)),
+                cautions=(cautions.FINE_PULL,),
+            ),
+            Task(
+                "sew-end",
+                Phase.TRIM,
+                say("Finish each tail with {n} on one wire of the band; cut it between the wires and press it in.", n=Times(3)),
+                makes=("sew.long.end", "sew.short.end"),
+                checks=(look("A finger finds no end."),),
+                cautions=(cautions.CUT, cautions.EDGES),
+                stage="trim",
+            ),
+        ]
