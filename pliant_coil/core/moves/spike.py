@@ -68,13 +68,13 @@ class Spike(HoopWrap):
                 points.append(self.hoop.at(at, *loop[k % n]))
             if k == far[0]:
                 # Instead of passing the hoop's outside it goes out along the spike and comes back.
-                points += self._stem(at, out, half, omega, 1)
                 back = at + self.step_rad * sum(sides[far[0] : far[-1]]) / around
-                points += self._stem(back, out, half, omega, -1)[::-1]
+                points += self._stem(at, (at + back) / 2, out, half, omega, 1)
+                points += self._stem(back, (at + back) / 2, out, half, omega, -1)[::-1]
             gone += sides[k % n] if k < n else 0.0
         return points
 
-    def _stem(self, at: float, out: float, half: float, omega: float, sign: int) -> list[Point3]:
+    def _stem(self, base: float, tip: float, out: float, half: float, omega: float, sign: int) -> list[Point3]:
         """One of the two wires, from the hoop to the tip."""
         steps = max(4, math.ceil(self.full_turns * _PER_LAY))
         # The corners stand a little outside the helix, so that its sides are as long as the arcs.
@@ -84,6 +84,7 @@ class Spike(HoopWrap):
         found = []
         for k in range(steps + 1):
             s = self.height_mm * k / steps
+            at = tip + (base - tip) * (1 - s / self.height_mm)
             aside = first * r * math.sin(omega * s)
             found.append(self.hoop.at(at + aside / (self.hoop.radius_mm + out + s), out + s, first * r * math.cos(omega * s)))
         return found
