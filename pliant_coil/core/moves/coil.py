@@ -19,13 +19,16 @@ _PER_TURN = 32
 class Coil(Move):
     """`turns` of wire on a rod, each a `pitch_mm` beside the last, kept as a hoop or cut in parts.
 
-    It lies about `hoop`, whose radius is that of the wire's middle line, from `from_rad` on. Length: √((π(rod + d))² + pitch²) a turn.
+    It lies about `hoop`, whose radius is that of the wire's middle line, from `from_rad` on; wound on a thinner rod it sprang open to it.
+    Length: √((π(rod + d))² + pitch²) a turn.
     """
 
     hoop: Hoop
     turns: float
     pitch_mm: float
     from_rad: float = 0.0
+    wound_mm: float | None = None
+    """Radius of its middle line on the rod, where it sprang open since."""
     kind: ClassVar[str] = "coil"
     hand: ClassVar[HandKind] = "coil"
     counted: ClassVar[Counted | None] = Counted("turn", step=0.5, least=0.5, most=200)
@@ -35,12 +38,13 @@ class Coil(Move):
         return self.turns
 
     @property
-    def length_mm(self) -> float:
-        return self.turns * math.hypot(2 * math.pi * self.hoop.radius_mm, self.pitch_mm)
+    def bent_to_mm(self) -> float:
+        """Radius of its middle line on the rod."""
+        return self.hoop.radius_mm if self.wound_mm is None else self.wound_mm
 
     @property
-    def bent_to_mm(self) -> float:
-        return self.hoop.radius_mm
+    def length_mm(self) -> float:
+        return self.turns * math.hypot(2 * math.pi * self.bent_to_mm, self.pitch_mm)
 
     @property
     def advance_mm(self) -> float:
@@ -50,18 +54,17 @@ class Coil(Move):
         return say(
             "{turns} × √((π × {across} across its middle line)² + {pitch}²)",
             turns=Number(self.turns, 2),
-            across=Thickness(2 * self.hoop.radius_mm),
+            across=Thickness(2 * self.bent_to_mm),
             pitch=Thickness(self.pitch_mm),
         )
 
     def path(self) -> list[Point3]:
         steps = max(8, math.ceil(self.turns * _PER_TURN))
-        out = outside_mm(self.hoop.radius_mm, 2 * math.pi * self.turns / steps) - self.hoop.radius_mm
+        sweep = 2 * math.pi * self.turns * self.bent_to_mm / self.hoop.radius_mm
+        out = outside_mm(self.hoop.radius_mm, sweep / steps) - self.hoop.radius_mm
         middle = self.advance_mm / 2
         return [
-            self.hoop.at(
-                self.from_rad + 2 * math.pi * self.turns * k / steps, 0.0 if k in (0, steps) else out, self.advance_mm * k / steps - middle
-            )
+            self.hoop.at(self.from_rad + sweep * k / steps, 0.0 if k in (0, steps) else out, self.advance_mm * k / steps - middle)
             for k in range(steps + 1)
         ]
 
