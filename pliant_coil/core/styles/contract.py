@@ -79,6 +79,21 @@ class Form:
 
 
 @dataclass(frozen=True, slots=True)
+class Stack:
+    """Closed rings side by side, as they are before a head is made in their tops [mm]."""
+
+    inside_mm: float
+    thick_mm: float
+    """Of each along the finger."""
+    wide_mm: float
+    """Of each away from it."""
+    rings: int
+    soldered_rad: float
+    least_rad: float
+    """The least that has to be soldered at the back."""
+
+
+@dataclass(frozen=True, slots=True)
 class Opening:
     """What a head asks of its band, both sides alike; angles from the top [rad]."""
 
@@ -102,6 +117,8 @@ class Opening:
     """For a root: how much of the span lies on the neck's side."""
     root: bool = False
     closed: bool = False
+    effect: Effect | None = None
+    """What the head's work does to the size of the whole band: the band is drawn as it lies then."""
     facts: Any = None
     """What the head itself needs to know again."""
 
@@ -308,6 +325,10 @@ class BandStyle(Part, ABC):
     def under_head_mm(self, wires: Wires) -> tuple[float, ...]:
         """Where strands pass under the middle of a head, along the finger."""
         return ()
+
+    def stack(self, form_mm: float, wires: Wires) -> Stack | None:
+        """Its rings side by side, formed at this diameter; None for a band of another kind."""
+        return None
 
     def adjusts_mm(self, band: FormedBand) -> tuple[float, float] | None:
         """The inside diameters [mm] that its wearer can set it to; None for a closed band."""

@@ -6,9 +6,9 @@ from dataclasses import dataclass
 from typing import Any, ClassVar, Literal
 
 from pliant_coil.core.mechanics.hammering import GROWTH, oval_width_mm
-from pliant_coil.core.moves import Arc, Cause, EndCare, Fate, Piece, Placed, Spare, Worked, saw
+from pliant_coil.core.moves import Arc, Cause, EndCare, Fate, Piece, Placed, Spare, Worked, on_circle, saw
 from pliant_coil.core.styles import cautions
-from pliant_coil.core.styles.contract import BandStyle, Effect, Form, FormedBand, Joined, Opening, SizedBy, Top, Warn, Wires
+from pliant_coil.core.styles.contract import BandStyle, Effect, Form, FormedBand, Joined, Opening, SizedBy, Slot, Stack, Top, Warn, Wires
 from pliant_coil.core.styles.parameters import WireSpec, choice, degrees, millimetres, number
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
 from pliant_coil.core.trade.mandrels import TAPER
@@ -23,6 +23,10 @@ HAMMERED = Cause("hammered-open", "hammering flat opens it")
 TRUED = Cause("trued-up", "trued up on the mandrel")
 START_MM = 10.0
 """Of wire bent to the mandrel's curve before coiling, waste (common practice, no source)."""
+
+
+LEAST_SOLDER_MM = 8.0
+"""Solder at the back that holds a stack (common practice, no source)."""
 
 
 @dataclass(frozen=True)
@@ -91,8 +95,9 @@ class Stacked(BandStyle):
     def form(self, form: Form, wires: Wires, opening: Opening) -> FormedBand:
         wire = wires["band"]
         ring = self.through(form.diameter_mm, wire)
-        radius = ring.finished_mm / 2 + ring.wide_mm / 2
-        laid = 2 * math.pi * radius
+        laid = math.pi * (ring.finished_mm + ring.wide_mm)
+        inside = ring.finished_mm + (opening.effect.inside_mm if opening.effect else 0.0)
+        radius = (inside + ring.wide_mm) / 2
         worked = Worked(
             "hammered",
             ring.thick_mm,
@@ -101,11 +106,17 @@ class Stacked(BandStyle):
             2 / math.sqrt(3) * math.log(wire.size_mm / ring.thick_mm),
         )
         moves = [Placed("start", Spare("start", START_MM, Say("bent to the mandrel's curve first, waste")), fate=Fate.TRIM)]
+        slots: list[Slot] = []
         lanes = [(k - (self.rings - 1) / 2) * (ring.thick_mm - 2 * self.faces_mm) for k in range(self.rings)]
         for k, z in enumerate(lanes):
             seam = 0.0 if self.seams == "top" else math.radians(60) * (1 if k % 2 else -1)
-            turn = Arc("ring", radius, seam, 2 * math.pi, z, z, host="the mandrel")
+            if opening.foot_rad:
+                # A head in the tops of all rings: each comes round from its right foot to its left one.
+                seam = opening.foot_rad
+            turn = Arc("ring", radius, seam, 2 * math.pi - 2 * opening.foot_rad, z, z, host="the mandrel")
             moves.append(Placed(f"ring.{k + 1}", turn, worked=worked))
+            if opening.foot_rad:
+                slots.append(Slot("band.1", len(moves), k, on_circle(radius, -seam, z), on_circle(radius, seam, z)))
             if self.kerf_mm:
                 moves.append(Placed(f"saw.{k + 1}", saw("saw", self.kerf_mm), fate=Fate.KERF))
         lap = ring.turn_mm / 4
@@ -120,24 +131,35 @@ class Stacked(BandStyle):
             Effect(SAWN, ring.closed_mm - ring.coiled_mm, phase="work"),
             Effect(HAMMERED, ring.opened_mm - ring.closed_mm, phase="work"),
             Effect(TRUED, self.true_up_mm, phase="round"),
+            *((opening.effect,) if opening.effect else ()),
         )
         width = self.rings * (ring.thick_mm - 2 * self.faces_mm)
         return FormedBand(
             form=form,
             pieces=(Piece("band.1", "band", wire, tuple(moves), ends=(EndCare.SAWN, EndCare.SAWN), parts=self.rings),),
-            inside_mm=ring.finished_mm,
+            inside_mm=inside,
             strands=self.rings,
             width_mm=width,
             thickness_mm=ring.wide_mm,
             strand_z=lambda _: tuple(lanes),
             strand_wire=wire,
             strand_height_mm=ring.wide_mm,
+            slots=tuple(slots),
             effects=tuple(e for e in stages if e.inside_mm),
             joined=Joined.BAND,
             sized_by=SizedBy.MARK,
             tied=True,
             facts=ring,
         )
+
+    def _soldered(self, opening: Opening) -> float:
+        """How much of the way round is soldered [rad]: a head in the tops may ask for more of them."""
+        return 2 * math.pi - 2 * opening.foot_rad if opening.foot_rad else math.radians(self.soldered_deg)
+
+    def stack(self, form_mm: float, wires: Wires) -> Stack:
+        ring = self.through(form_mm, wires["band"])
+        least = LEAST_SOLDER_MM / (ring.finished_mm / 2)
+        return Stack(ring.finished_mm, ring.thick_mm, ring.wide_mm, self.rings, math.radians(self.soldered_deg), least)
 
     def start_mm(self, aim_mm: float) -> float:
         share = 1 + GROWTH * math.log(1 / (1 - self.hammered_share))
@@ -157,8 +179,8 @@ class Stacked(BandStyle):
             found.append(
                 Warn("joints-weak", Say("Round rings touch along a line only: the solder has little to hold."), "band.hammered_share")
             )
-        arc = math.radians(self.soldered_deg) * (band.inside_mm + ring.wide_mm) / 2
-        if arc < 8 and self.rings > 1:
+        arc = self._soldered(opening) * (band.inside_mm + ring.wide_mm) / 2
+        if arc < LEAST_SOLDER_MM and self.rings > 1:
             found.append(Warn("solder-short", say("{arc} of solder hardly hold a stack.", arc=Length(arc)), "band.soldered_deg"))
         return found
 
@@ -170,8 +192,8 @@ class Stacked(BandStyle):
         return [
             *self._coiling(band, wire),
             *self._closing(band, wire),
-            *(self._stacking(band) if self.rings > 1 else []),
-            *self._finishing(band),
+            *(self._stacking(band, opening) if self.rings > 1 else []),
+            *self._finishing(band, opening),
         ]
 
     def _coiling(self, band: FormedBand, wire: Wire) -> list[Task]:
@@ -288,9 +310,9 @@ class Stacked(BandStyle):
             )
         return tasks
 
-    def _stacking(self, band: FormedBand) -> list[Task]:
+    def _stacking(self, band: FormedBand, opening: Opening) -> list[Task]:
         ring: Hammered = band.facts
-        arc = math.radians(self.soldered_deg) * (band.inside_mm + ring.wide_mm) / 2
+        arc = self._soldered(opening) * (band.inside_mm + ring.wide_mm) / 2
         place = "in line at the top" if self.seams == "top" else "spread, none at the back"
         chips = max(1, round(arc * (ring.wide_mm - ring.thick_mm) * 0.1))
         return [
@@ -318,7 +340,7 @@ class Stacked(BandStyle):
                     "Flux {arc} round the back, {angle}, and nowhere else: solder stops about where flux stops. Lay {chips} of medium solder on each joint, which "
                     "melts before the seams; easy is kept for later. Warm until the chips ball and sit, then heat all evenly until each joint flashes.",
                     arc=Length(arc),
-                    angle=Degrees(math.radians(self.soldered_deg)),
+                    angle=Degrees(self._soldered(opening)),
                     chips=Count(chips, "small chip", "small chips"),
                 ),
                 checks=(
@@ -351,12 +373,12 @@ class Stacked(BandStyle):
             Task(
                 "open-tops",
                 Phase.ROUND,
-                say("Part the tops evenly, {free} of them free of solder.", free=Degrees(math.radians(360 - self.soldered_deg))),
+                say("Part the tops evenly, {free} of them free of solder.", free=Degrees(2 * math.pi - self._soldered(opening))),
                 stage="open",
             ),
         ]
 
-    def _finishing(self, band: FormedBand) -> list[Task]:
+    def _finishing(self, band: FormedBand, opening: Opening) -> list[Task]:
         return [
             Task(
                 "finish",
