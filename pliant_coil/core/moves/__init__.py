@@ -11,6 +11,7 @@ from pliant_coil.core.moves.figure import Figure, FigurePart
 from pliant_coil.core.moves.grip import Fold, Grip, Saw, Spare, saw, to_hold
 from pliant_coil.core.moves.hoop_wrap import BeadTurn, Hoop, HoopWrap
 from pliant_coil.core.moves.loop import Eye, Loop, Scroll
+from pliant_coil.core.moves.loop_row import LoopRow, Spiral
 from pliant_coil.core.moves.nest import Nest, StandingBead
 from pliant_coil.core.moves.passing import Course, Pass, pass_beside, pass_over, pass_under
 from pliant_coil.core.moves.placed import PLAIN, EndCare, Fate, Piece, Placed, Worked, named
@@ -49,6 +50,7 @@ __all__ = [
     "HoopWrap",
     "Lead",
     "Loop",
+    "LoopRow",
     "Move",
     "Nest",
     "Obstacle",
@@ -62,6 +64,7 @@ __all__ = [
     "SpaceCurve",
     "Spare",
     "Spike",
+    "Spiral",
     "StandingBead",
     "Stitch",
     "Straight",

@@ -117,6 +117,8 @@ class Opening:
     """For a root: how much of the span lies on the neck's side."""
     root: bool = False
     closed: bool = False
+    gather: Literal["tail-wraps"] | None = None
+    """How a head that pulls at the tails wants the band bound first, where the maker chose nothing."""
     effect: Effect | None = None
     """What the head's work does to the size of the whole band: the band is drawn as it lies then."""
     facts: Any = None

@@ -39,6 +39,10 @@ class Crossed(BandStyle):
     def tops(self) -> frozenset[Top]:
         return frozenset({Top.THROUGH, Top.TAILS}) if self.winding == "both-ways" else frozenset({Top.TAILS})
 
+    def gathered(self, opening: Opening) -> Gather:
+        """How it is bound before the head is made: as chosen, or as the head asks."""
+        return opening.gather if opening.gather and self.gather == "none" else self.gather
+
     def check(self, target_mm: float, wires: Wires) -> None:
         check_gather(self.gather, self.winding)
         if self.worked:
@@ -50,7 +54,8 @@ class Crossed(BandStyle):
     def form(self, form: Form, wires: Wires, opening: Opening) -> FormedBand:
         wire = wires["band"]
         strip = Strip.of(wire, self.worked)
-        early = early_wraps(self.gather, self.gather_wraps)
+        gather = self.gathered(opening)
+        early = early_wraps(gather, self.gather_wraps)
         if not form.locks and not early:
             refuse("finish.wraps_each_side", "a crossed band doesn't hold without a lock", "at least 1 wrap each side")
         inside, pitch = form.diameter_mm, strip.lane_mm
@@ -61,7 +66,7 @@ class Crossed(BandStyle):
         def strand_z(_: float) -> tuple[float, ...]:
             return (-pitch / 2, pitch / 2)
 
-        bound, ends, ledger = bind_early(self.gather, early, ends, strip, inside, strand_z)
+        bound, ends, ledger = bind_early(gather, early, ends, strip, inside, strand_z)
         placed, slot = with_early(moves, slot, bound)
         return FormedBand(
             form=form,
@@ -172,7 +177,8 @@ class Crossed(BandStyle):
             )
         )
         early = tuple(p.id for p in band.pieces[0].moves if p.id.endswith("early"))
-        return tasks + gathering(self.gather, early_wraps(self.gather, self.gather_wraps), early)
+        gather = self.gathered(opening)
+        return tasks + gathering(gather, early_wraps(gather, self.gather_wraps), early)
 
     @classmethod
     def from_version_1(cls, band: dict[str, Any], document: dict[str, Any]) -> dict[str, Any]:

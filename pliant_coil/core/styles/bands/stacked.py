@@ -370,13 +370,15 @@ class Stacked(BandStyle):
                 cautions=(cautions.GRIND,),
                 stage="shape the shank",
             ),
-            Task(
-                "open-tops",
-                Phase.ROUND,
-                say("Part the tops evenly, {free} of them free of solder.", free=Degrees(2 * math.pi - self._soldered(opening))),
-                stage="open",
-            ),
+            *self._opened_tops(opening),
         ]
+
+    def _opened_tops(self, opening: Opening) -> list[Task]:
+        if opening.foot_rad:
+            # A head in the tops has parted them.
+            return []
+        says = say("Part the tops evenly, {free} of them free of solder.", free=Degrees(2 * math.pi - self._soldered(opening)))
+        return [Task("open-tops", Phase.ROUND, says, stage="open")]
 
     def _finishing(self, band: FormedBand, opening: Opening) -> list[Task]:
         return [

@@ -58,10 +58,9 @@ class Turned(BandStyle):
     def both_ways(self) -> bool:
         return self.winding == "both-ways"
 
-    @property
-    def early_wraps(self) -> float:
-        """Wraps that lie on a shoulder before the head is made."""
-        return early_wraps(self.gather, self.gather_wraps)
+    def gathered(self, opening: Opening) -> Gather:
+        """How it is bound before the head is made: as chosen, or as the head asks."""
+        return opening.gather if opening.gather and self.gather == "none" else self.gather
 
     def centre_line_mm(self, inside_mm: float, wires: Wires) -> float:
         return inside_mm / 2 + Strip.of(wires["band"], self.worked).stands_mm
@@ -88,7 +87,9 @@ class Turned(BandStyle):
         wire = wires["band"]
         strip = self._strip(wires)
         effects: tuple[Effect, ...] = ()
-        tied = bool(form.locks) or self.early_wraps > 0
+        gather = self.gathered(opening)
+        wraps = early_wraps(gather, self.gather_wraps)
+        tied = bool(form.locks) or wraps > 0
         if not tied:
             effects = (springback(form.diameter_mm, strip.wire, strip.worked.yield_mpa(wire)),)
         inside = form.diameter_mm + sum(e.inside_mm for e in effects)
@@ -99,7 +100,7 @@ class Turned(BandStyle):
         else:
             band = self._one_way(form, strip, opening, shoulder, radius=radius, opened=formed / radius)
         moves, slot, ends, strand_z = band
-        early, ends, ledger = bind_early(self.gather, self.early_wraps, ends, strip, inside, strand_z)
+        early, ends, ledger = bind_early(gather, wraps, ends, strip, inside, strand_z)
         placed, slot = with_early(moves, slot, early)
         strands = 2 * self.round if self.both_ways else self.round
         pieces = (Piece("band.1", "band", wire, tuple(placed)),)
@@ -223,7 +224,8 @@ class Turned(BandStyle):
             )
         )
         early = tuple(p.id for p in band.pieces[0].moves if p.id.endswith("early"))
-        return tasks + gathering(self.gather, self.early_wraps, early)
+        gather = self.gathered(opening)
+        return tasks + gathering(gather, early_wraps(gather, self.gather_wraps), early)
 
     @classmethod
     def from_version_1(cls, band: dict[str, Any], document: dict[str, Any]) -> dict[str, Any]:
