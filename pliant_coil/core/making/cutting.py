@@ -3,11 +3,12 @@
 cut = net + what the work takes beside it + a tail to hold at each end that is drawn tight + 1 mm a flush trim + z·σ, rounded up.
 """
 
+import math
 from dataclasses import dataclass
 from functools import lru_cache
 from statistics import NormalDist
 
-from pliant_coil.core.moves import EndCare, Fate, Piece, Placed, Spare, to_hold
+from pliant_coil.core.moves import EndCare, Fate, LoopRow, Piece, Placed, Spare, to_hold
 from pliant_coil.core.ring_file.document import OwnTail, Sizing, Tape
 from pliant_coil.core.trade.measures import round_up
 from pliant_coil.core.words.figures import MM_PER_INCH, Length, Number, Thickness
@@ -39,6 +40,32 @@ class Cut:
     @property
     def mass_g(self) -> float:
         return self.cut_mm * self.piece.wire.grams_per_mm
+
+
+@dataclass(frozen=True)
+class More:
+    """How many repeats of a row the spare of a cut would still give, every tail for the finish kept."""
+
+    unit: str
+    each_mm: float
+    count: int
+
+
+def more_of(cut: Cut) -> More | None:
+    """What the spare gives: each row of loops grows from the spare at its own end. None where nothing is repeated at an end."""
+    rows = [k for k, placed in enumerate(cut.moves) if isinstance(placed.move, LoopRow)]
+    if not rows:
+        return None
+    spares = {k: placed.length_mm for k, placed in enumerate(cut.moves) if placed.fate is Fate.SPARE}
+    found = 0
+    for k in rows:
+        own = [mm for at, mm in spares.items() if (at < k) == (k < len(cut.moves) / 2)]
+        row = cut.moves[k].move
+        assert isinstance(row, LoopRow)
+        found += math.floor(sum(own) / row.each_mm)
+    row = cut.moves[rows[0]].move
+    assert isinstance(row, LoopRow)
+    return More("loop", row.each_mm, found)
 
 
 @lru_cache(maxsize=64)

@@ -79,3 +79,15 @@ def turtle(start: Point, heading_rad: float, parts: tuple[tuple[float, float], .
             points.append((x, y))
             heading_rad += turn / steps / 2
     return points
+
+
+def dense(points: Sequence[Point3], step_mm: float) -> list[Point3]:
+    """The same polyline with corners at most `step_mm` apart."""
+    found = [points[0]]
+    for a, b in pairwise(points):
+        parts = max(1, math.ceil(math.dist(a, b) / step_mm))
+        found += [
+            (a[0] + (b[0] - a[0]) * k / parts, a[1] + (b[1] - a[1]) * k / parts, a[2] + (b[2] - a[2]) * k / parts)
+            for k in range(1, parts + 1)
+        ]
+    return found

@@ -13,7 +13,7 @@ from pliant_coil.core.moves.hoop_wrap import BeadTurn, Hoop, HoopWrap
 from pliant_coil.core.moves.loop import Eye, Loop, Scroll
 from pliant_coil.core.moves.loop_row import LoopRow, Spiral
 from pliant_coil.core.moves.nest import Nest, StandingBead
-from pliant_coil.core.moves.passing import Course, Pass, pass_beside, pass_over, pass_under
+from pliant_coil.core.moves.passing import Course, LoosePass, Pass, pass_beside, pass_over, pass_under
 from pliant_coil.core.moves.placed import PLAIN, EndCare, Fate, Piece, Placed, Worked, named
 from pliant_coil.core.moves.prong import Claw, Prong
 from pliant_coil.core.moves.seat import Seat
@@ -51,6 +51,7 @@ __all__ = [
     "Lead",
     "Loop",
     "LoopRow",
+    "LoosePass",
     "Move",
     "Nest",
     "Obstacle",

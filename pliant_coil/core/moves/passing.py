@@ -5,10 +5,12 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import ClassVar
 
-from pliant_coil.core.mechanics.curves import Point, Point3, at_shares, taut_past
+from pliant_coil.core.mechanics.curves import Point, Point3, at_shares, dense, taut_past
+from pliant_coil.core.mechanics.curves import length_mm as along_mm
 from pliant_coil.core.moves.base import Obstacle, SpaceCurve, on_circle
 from pliant_coil.core.trade.hand import HandKind
-from pliant_coil.core.words.say import say
+from pliant_coil.core.words.figures import Length, Share
+from pliant_coil.core.words.say import Say, say
 
 
 @dataclass(frozen=True)
@@ -17,6 +19,51 @@ class Pass(SpaceCurve):
 
     kind: ClassVar[str] = "pass"
     hand: ClassVar[HandKind] = "curve"
+
+
+@dataclass(frozen=True)
+class LoosePass(SpaceCurve):
+    """Over a stone, laid looser than taut by `slack_share`; small jogs at round pliers take the slack up again, sideways along `aside`.
+
+    Length: that of the taut way, and the slack. A jog makes no length.
+    """
+
+    slack_share: float = 0.0
+    jogs: int = 0
+    jog_length_mm: float = 5.0
+    aside: Point3 = (0.0, 0.0, 1.0)
+    kind: ClassVar[str] = "pass"
+    hand: ClassVar[HandKind] = "cage"
+
+    @property
+    def length_mm(self) -> float:
+        return self._along_mm * (1 + self.slack_share)
+
+    def arithmetic(self) -> Say:
+        return say("{taut} taut, {slack} looser", taut=Length(self._along_mm), slack=Share(self.slack_share))
+
+    def path(self) -> list[Point3]:
+        taut = dense(self.points, 0.4)
+        if not self.jogs or not self.slack_share:
+            return taut
+        low, high = 0.0, 3.0
+        for _ in range(24):
+            middle = (low + high) / 2
+            low, high = (middle, high) if along_mm(self._jogged(taut, middle)) < self.length_mm else (low, middle)
+        return self._jogged(taut, high)
+
+    def _jogged(self, taut: list[Point3], swing: float) -> list[Point3]:
+        """The taut way with whole waves of this swing over its middle."""
+        whole = self._along_mm
+        long = min(0.8 * whole, self.jogs * self.jog_length_mm)
+        first = (whole - long) / 2
+        found, gone = [], 0.0
+        for k, point in enumerate(taut):
+            gone += math.dist(taut[k - 1], point) if k else 0.0
+            share = (gone - first) / long
+            off = swing * math.sin(2 * math.pi * self.jogs * share) if 0 < share < 1 else 0.0
+            found.append((point[0] + off * self.aside[0], point[1] + off * self.aside[1], point[2] + off * self.aside[2]))
+        return found
 
 
 @dataclass(frozen=True)

@@ -5,7 +5,7 @@ from dataclasses import replace
 
 from pliant_coil.core.making.advice import advise, hole_needed
 from pliant_coil.core.making.assemble import MadeRing
-from pliant_coil.core.making.cutting import Cut, cut_all
+from pliant_coil.core.making.cutting import Cut, cut_all, more_of
 from pliant_coil.core.making.joints import drawn
 from pliant_coil.core.making.markout import Mark as WireMark
 from pliant_coil.core.making.markout import marks
@@ -20,7 +20,7 @@ from pliant_coil.core.styles.repeats import Repeats
 from pliant_coil.core.styles.tasks import Task
 from pliant_coil.core.trade.mandrels import TAPER, Along
 from pliant_coil.core.trade.sizes import SYSTEMS, US_STEP_MM, Size, SizeChange, nearest_mark
-from pliant_coil.core.words.figures import CutLength, Length, Number, Thickness, inches_up
+from pliant_coil.core.words.figures import Count, CutLength, Length, Number, Thickness, inches_up
 from pliant_coil.core.words.say import NOTHING, Reader, Say, listed, say, write
 
 
@@ -254,12 +254,24 @@ def _wires(cuts: list[Cut], marked: list[list[WireMark]]) -> list[model.Wire]:
                 mass_g=cut.mass_g,
                 cost=None,
                 arithmetic=cut.arithmetic,
+                more=_more(cut),
                 risks=[model.Risk(risk=risk, cut_mm=length, cut_in=inches_up(length, cut.inch_parts)) for risk, length in cut.risks],
                 marks=[model.Mark(at_mm=m.at_mm, label=m.label, kind=m.kind, at=say("{at}", at=Length(m.at_mm))) for m in its_marks],
                 moves=_moves(cut),
             )
         )
     return found
+
+
+def _more(cut: Cut) -> Say | None:
+    more = more_of(cut)
+    if more is None:
+        return None
+    return say(
+        "The spare gives {n} more, and keeps the tails for the finish; each takes {each}.",
+        n=Count(more.count, more.unit, f"{more.unit}s"),
+        each=Length(more.each_mm),
+    )
 
 
 def _moves(cut: Cut) -> list[model.Move]:

@@ -28,6 +28,7 @@ def card(plan: Plan, reader: Reader) -> str:
             "",
             f"{'Run off' if wire.from_reel else 'Cut'} {w(wire.cut)} of {w(wire.label)}, {wire.mass_g:.2f} g",
             f"  {w(wire.arithmetic)}",
+            *([f"  {w(wire.more)}"] if wire.more else []),
         ]
         lines += [f"  {m.label}: {w(m.length)}" for m in wire.moves]
         lines += [f"  mark {w(m.at)}  {m.label}" for m in wire.marks]

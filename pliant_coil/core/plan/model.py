@@ -141,6 +141,8 @@ class Wire(Told):
     mass_g: Grams
     cost: float | None
     arithmetic: Text
+    more: Text | None
+    """What its spare would still give of what is repeated at its ends, every finishing tail kept."""
     risks: list[Risk]
     marks: list[Mark]
     moves: list[Move]

@@ -1,0 +1,534 @@
+"""Cage: a stone without a hole, held by the band's tails going over it in several directions, each pass locked round the band."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from functools import partial
+from typing import Annotated, Any, ClassVar, Literal
+
+from pydantic import BeforeValidator, Field
+
+from pliant_coil.core.mechanics.curves import Point, Point3
+from pliant_coil.core.mechanics.hulls import convex_hull
+from pliant_coil.core.moves import LoosePass, Placed
+from pliant_coil.core.moves.base import Move
+from pliant_coil.core.styles import cautions
+from pliant_coil.core.styles.contract import (
+    BandStyle,
+    End,
+    Form,
+    FormedBand,
+    HeadStyle,
+    HeadWork,
+    Ledger,
+    Opening,
+    Side,
+    Top,
+    Warn,
+    Wires,
+    lacks,
+)
+from pliant_coil.core.styles.locks import wrap_at
+from pliant_coil.core.styles.parameters import Part, choice, degrees, millimetres, number
+from pliant_coil.core.styles.stones import PlacedStone
+from pliant_coil.core.styles.tasks import Phase, Task, look, reads
+from pliant_coil.core.trade.hand import HandKind
+from pliant_coil.core.words.figures import Count, Length, Thickness, Times
+from pliant_coil.core.words.refusal import refuse
+from pliant_coil.core.words.say import Say, say
+
+_OUT = 0.6
+"""Where front and back passes cross the top, as a share of the stone's half width."""
+_ARC_PARTS = 24
+_MOST_TILT = 1.25
+
+
+class Rough(Part):
+    """A stone held by wire round it."""
+
+    shape: Literal["ellipsoid", "slab"] = choice("ellipsoid", "Shape", "Rounded all over, or a slab with rounded edges.")
+    length_mm: float = millimetres(17.0, "Stone's length", 8, 30, "Along the band.")
+    width_mm: float = millimetres(12.0, "Stone's width", 6, 20, "Along the finger.")
+    height_mm: float = millimetres(7.0, "Stone's height", 3, 14)
+    edge_radius_mm: float = millimetres(2.0, "Edge's rounding", 0.5, 6, "Of a slab.", rare=True)
+
+
+class PassSpec(Part):
+    """One pass over the stone."""
+
+    over: Literal["front", "middle", "back", "diagonal", "other-diagonal"] = choice("middle", "Over the")
+    at_mm: float | None = millimetres(None, "Crosses the top at", -10, 10, "From the middle line, towards the hand negative.", rare=True)
+    tail: Literal["left", "right"] | None = choice(None, "With the tail from the", "In turn unless given.", rare=True)
+
+
+def _as_pass(given: Any) -> Any:
+    return {"over": given} if isinstance(given, str) else given
+
+
+Passes = tuple[Annotated[PassSpec, BeforeValidator(_as_pass)], ...]
+
+
+@dataclass(frozen=True)
+class Section:
+    """A taut way over the stone in a plane, symmetric about its middle: from one lock point to the other.
+
+    The plane's coordinates are (along it, away from the line through both lock points).
+    """
+
+    points: tuple[Point, ...]
+    crosses_mm: float
+    """Where it crosses the top, along the finger."""
+    tilt_rad: float = 0.0
+    turn_rad: float = 0.0
+    lock: Point = (0.0, 0.0)
+    """Lock point: along the band, and below the stone's bottom (negative)."""
+
+    def in_space(self, bottom_mm: float) -> list[Point3]:
+        """The way in ring coordinates, the stone's bottom at this height."""
+        x_l, y_l = self.lock
+        found: list[Point3] = []
+        for u, s in self.points:
+            if self.turn_rad:
+                found.append((u * math.cos(self.turn_rad), bottom_mm + y_l + s, u * math.sin(self.turn_rad)))
+            else:
+                found.append((u, bottom_mm + y_l + s * math.cos(self.tilt_rad), s * math.sin(self.tilt_rad)))
+        found[0], found[-1] = (-x_l, bottom_mm + y_l, 0.0), (x_l, bottom_mm + y_l, 0.0)
+        return found
+
+    @property
+    def aside(self) -> Point3:
+        """Square to the plane."""
+        if self.turn_rad:
+            return (-math.sin(self.turn_rad), 0.0, math.cos(self.turn_rad))
+        return (0.0, -math.sin(self.tilt_rad), math.cos(self.tilt_rad))
+
+
+def over_ellipsoid(axes: tuple[float, float, float], lock: Point, d: float, tilt: float) -> Section:
+    """The taut way over an ellipsoid in a plane through both lock points, tilted from upright.
+
+    `axes` half length, half width, half height; `lock` (x, y) with y from the stone's bottom; wire `d`. Derivation in docs/handbook.md.
+    """
+    a, b, c = axes
+    x_l, y_l = lock
+    cos, sin = math.cos(tilt), math.sin(tilt)
+    q = cos**2 / c**2 + sin**2 / b**2
+    s0 = (c - y_l) * cos / (c**2 * q)
+    k = max(1e-6, 1 - (y_l - c) ** 2 / c**2 + q * s0**2)
+    half, high = a * math.sqrt(k), math.sqrt(k / q)
+    return Section(tuple(_tangents(x_l, s0, half + d / 2, high + d / 2)), (s0 + high) * sin, tilt_rad=tilt, lock=lock)
+
+
+def across_ellipsoid(axes: tuple[float, float, float], lock: Point, d: float, turn: float) -> Section:
+    """The same in an upright plane turned from the band's direction."""
+    a, b, c = axes
+    x_l, y_l = lock
+    half = a * b / math.hypot(b * math.cos(turn), a * math.sin(turn))
+    points = _tangents(x_l * math.cos(turn), c - y_l, half + d / 2, c + d / 2)
+    return Section(tuple(points), 0.0, turn_rad=turn, lock=lock)
+
+
+def _tangents(x_l: float, s0: float, half: float, high: float) -> list[Point]:
+    """From (−x_l, 0) straight to where it touches the ellipse about (0, s0), over it, and down the other side."""
+    x, y = x_l / half, -s0 / high
+    reach = math.hypot(x, y)
+    if reach <= 1:
+        refuse("head.lock_at_deg", "the locks would lie under the stone", "a larger angle, or a smaller stone")
+    t0 = math.atan2(y, x) + math.acos(1 / reach)
+    arc = [t0 + (math.pi / 2 - t0) * k / _ARC_PARTS for k in range(_ARC_PARTS + 1)]
+    right = [(half * math.cos(t), s0 + high * math.sin(t)) for t in arc]
+    return [(-x_l, 0.0), *((-u, s) for u, s in right), *reversed(right[:-1]), (x_l, 0.0)]
+
+
+def over_slab(stone: Rough, lock: Point, d: float, tilt: float) -> Section:
+    """The taut way over a slab with rounded edges: the hull of its section and both lock points."""
+    x_l, y_l = lock
+    cos, sin = math.cos(tilt), abs(math.sin(tilt))
+    low, top = -y_l / cos, (stone.height_mm - y_l) / cos
+    if sin > 1e-9:
+        top = min(top, stone.width_mm / 2 / sin)
+    r = min(stone.edge_radius_mm, (top - low) / 2, stone.length_mm / 2) + d / 2
+    a = stone.length_mm / 2 + d / 2
+    corners = [
+        (sx * (a - r) + r * math.cos(math.pi * k / 16), s + r * math.sin(math.pi * k / 16))
+        for sx in (-1, 1)
+        for s in (low + r - d / 2, top - r + d / 2)
+        for k in range(32)
+    ]
+    hull = list(convex_hull(((-x_l, 0.0), (x_l, 0.0), *corners)))
+    # Counter-clockwise from the right lock point over the top to the left one.
+    first = hull.index((x_l, 0.0)) if (x_l, 0.0) in hull else 0
+    turned = hull[first:] + hull[:first]
+    way = turned[: turned.index((-x_l, 0.0)) + 1] if (-x_l, 0.0) in turned else turned
+    return Section(tuple(reversed(way)), top * math.sin(tilt), tilt_rad=tilt, lock=lock)
+
+
+@dataclass(frozen=True)
+class Motif(Move):
+    """A small figure bent into the last pass where it crosses the top."""
+
+    mm: float
+    kind: ClassVar[str] = "motif"
+    hand: ClassVar[HandKind] = "frame"
+
+    @property
+    def length_mm(self) -> float:
+        return self.mm
+
+    def arithmetic(self) -> Say:
+        return say("{mm} of legs and loops, its chord along the pass taken off", mm=Length(self.mm))
+
+    def path(self) -> list[Point3]:
+        return []
+
+
+@dataclass(frozen=True)
+class _Facts:
+    bottom_mm: float
+    lock_rad: float
+    passes: tuple[tuple[PassSpec, Side, str], ...] = ()
+    jogs: int = 0
+
+
+class Cage(HeadStyle):
+    """A stone in a cage of the band's tails."""
+
+    title: ClassVar[str] = "Cage"
+    least_locks: ClassVar[int] = 1
+    style: Literal["cage"] = choice("cage", "Head")
+    stone: Rough = Field(default_factory=Rough, title="Stone")
+    passes: Passes = choice(
+        (PassSpec(over="front"), PassSpec(over="back"), PassSpec(over="middle")), "Passes", "In their order, the tails in turn."
+    )
+    lock_at_deg: float | None = degrees(None, "First lock at", 35, 70, "From the top; where the stone ends unless given.")
+    pass_wraps: int = number(1, "Wraps after a pass", 1, 2, rare=True)
+    slack_share: float = number(0.04, "Laid looser than taut by", 0.0, 0.08, "A share; jogs take it up again.", rare=True)
+    jog_mm: float = millimetres(0.8, "A jog's swing", 0.5, 1.2, rare=True)
+    jog_length_mm: float = millimetres(5.0, "A jog's length", 4, 7, rare=True)
+    order: Literal["stone-first", "slot-first"] | None = choice(
+        None,
+        "Order",
+        "Passes over the stone; or a strap of each tail first, the stone slipped between. By its size unless given.",
+        rare=True,
+    )
+    motif: Literal["none", "spiral", "wave", "crescent", "two-loops"] = choice("none", "Motif on the last pass", rare=True)
+
+    def fits(self, band: BandStyle) -> Say:
+        return lacks(band, Top.TAILS)
+
+    def check(self, target_mm: float, wires: Wires) -> None:
+        if not 2 <= len(self.passes) <= 5:
+            refuse(
+                "head.passes",
+                say("{n} don't hold a stone", n=Count(len(self.passes), "pass", "passes")),
+                "2 to 5 passes, such as front, back, middle",
+            )
+        d = wires["band"].height_mm
+        radius = self.jog_length_mm**2 / (4 * math.pi**2 * self.jog_mm)
+        if radius < d / 2:
+            refuse("head.jog_mm", "jogs as sharp as this nick the wire", "a smaller swing, or a longer jog")
+
+    @property
+    def _axes(self) -> tuple[float, float, float]:
+        return self.stone.length_mm / 2, self.stone.width_mm / 2, self.stone.height_mm / 2
+
+    def opening(self, form: Form, band: BandStyle, wires: Wires) -> Opening:
+        if form.locks < 1:
+            refuse("finish.wraps_each_side", "the passes come loose without wraps", "at least 1 wrap at each end")
+        d = wires["band"].height_mm
+        under = Top.THROUGH in band.tops() or bool(band.under_head_mm(wires))
+        bottom = form.diameter_mm / 2 + (d if under else 0.0)
+        if self.lock_at_deg is None:
+            share = min(1.0, (self.stone.length_mm / 2 - d) / bottom)
+            if self.stone.length_mm > 2.7 * bottom:
+                refuse(
+                    "head.stone.length_mm",
+                    "the stone is far longer than this ring is wide",
+                    say("up to {most}", most=Length(math.floor(2.7 * bottom))),
+                )
+            lock = max(math.radians(35), min(math.radians(65), math.asin(share)))
+        else:
+            lock = math.radians(self.lock_at_deg)
+        foot = 0.0 if Top.THROUGH in band.tops() else lock
+        return Opening(foot_rad=foot, shoulder_rad=lock, across=True, facts=_Facts(bottom, lock))
+
+    def section(self, spec: PassSpec, lock: Point, d: float) -> Section:
+        """The taut way of a pass. Raises `Refusal` for one that slides off."""
+        _, b, _ = self._axes
+        if spec.over in ("diagonal", "other-diagonal"):
+            turn = 0.8 * math.atan2(self.stone.width_mm, self.stone.length_mm)
+            return across_ellipsoid(self._axes, lock, d, turn if spec.over == "diagonal" else -turn)
+        z = spec.at_mm if spec.at_mm is not None else {"front": _OUT * b, "middle": 0.0, "back": -_OUT * b}[spec.over]
+        if abs(z) > 0.85 * b:
+            refuse("head.passes", "a pass so near the edge slides off", say("{most} from the middle, at most", most=Thickness(0.85 * b)))
+        make = partial(over_slab, self.stone, lock, d) if self.stone.shape == "slab" else partial(over_ellipsoid, self._axes, lock, d)
+        if not z:
+            return make(0.0)
+        low, high = 0.0, _MOST_TILT
+        for _ in range(26):
+            middle = (low + high) / 2
+            low, high = (middle, high) if abs(make(math.copysign(middle, z)).crosses_mm) < abs(z) else (low, middle)
+        return make(math.copysign((low + high) / 2, z))
+
+    def make(self, form: Form, band: FormedBand, wires: Wires, opening: Opening) -> HeadWork:
+        facts: _Facts = opening.facts
+        d = band.strand_wire.height_mm
+        ends: dict[Side, End] = {}
+        for end in band.ends:
+            stands = replace(end, side="left", at=band.slots[0].left) if end.name == "long" else end
+            ends[stands.side] = stands
+        onward: dict[tuple[str, str], list[Placed]] = {end.key: [] for end in ends.values()}
+        ledger = band.ledger
+        told: list[tuple[PassSpec, Side, str]] = []
+        jogs = self._jogs()
+        began: Side = "left" if "left" in ends else "right"
+        # Which end each pass is made with: in turn, or as it is asked for.
+        with_tail: list[Side] = []
+        for k, spec in enumerate(self.passes):
+            usual: Side = began if k % 2 == 0 or len(ends) < 2 else ("right" if began == "left" else "left")
+            asked = spec.tail
+            with_tail.append(asked if asked in ends else usual)
+        for k, spec in enumerate(self.passes):
+            name = with_tail[k]
+            end = ends[name]
+            last = name not in with_tail[k + 1 :]
+            far: Side = "left" if end.side == "right" else "right"
+            wraps = form.locks if last else self.pass_wraps
+            from_rad = max(facts.lock_rad, ledger.of(far).free_rad)
+            at_rad = math.atan2(abs(end.at[0]), end.at[1])
+            lock_x = (facts.bottom_mm * math.sin((at_rad + from_rad) / 2), facts.bottom_mm * (math.cos((at_rad + from_rad) / 2) - 1))
+            section = self.section(spec, lock_x, d)
+            edge = 1 if section.crosses_mm > 0 else -1
+            wrap = wrap_at(band, end.wire, wraps, from_rad, edge=edge if far == "right" else -edge, turned=far == "left")
+            stop, finish = (wrap.begins, wrap.ends) if far == "right" else (_turned(wrap.begins), _turned(wrap.ends))
+            taut = _between(section.in_space(facts.bottom_mm), end.at, stop)
+            need = max(1, math.ceil(self.slack_share * _length(taut) / self._jog_takes() - 1e-9)) if self.slack_share else 0
+            move = LoosePass(
+                "pass",
+                partial(tuple, taut),
+                slack_share=self.slack_share,
+                jogs=need,
+                jog_length_mm=self.jog_length_mm,
+                aside=section.aside,
+            )
+            backwards = end.which == "first"
+            onward[end.key].append(Placed(f"{name}.pass.{k + 1}", move, backwards=backwards))
+            if last and k == len(self.passes) - 1 and self.motif != "none":
+                onward[end.key].append(Placed(f"{name}.motif", Motif("motif", self._motif_mm(d)), backwards=backwards))
+            onward[end.key].append(Placed(f"{name}.lock.{k + 1}", wrap, turned=far == "left", backwards=backwards))
+            ledger = ledger.wrapped(far, wraps, from_rad + wrap.advance_mm / (band.inside_mm / 2))
+            ends[name] = replace(end, side=far, at=finish)
+            told.append((spec, end.side, f"{name}.pass.{k + 1}"))
+        for name, end in ends.items():
+            if name not in with_tail:
+                # A tail that makes no pass locks where it came up.
+                led, ledger = self._locked(form, band, facts, end, ledger, name)
+                onward[end.key].append(led)
+        stone = PlacedStone(
+            "stone",
+            "head.stone.height_mm",
+            (0.0, facts.bottom_mm + self.stone.height_mm / 2, 0.0),
+            self.stone.length_mm,
+            self.stone.width_mm,
+            self.stone.height_mm,
+            shape="ellipsoid" if self.stone.shape == "ellipsoid" else "slab",
+        )
+        return HeadWork(
+            onward={key: tuple(moves) for key, moves in onward.items()},
+            stones=(stone,),
+            ledger=ledger,
+            tied=True,
+            height_mm=facts.bottom_mm + self.stone.height_mm + d - form.diameter_mm / 2,
+            facts=replace(facts, passes=tuple(told), jogs=jogs),
+        )
+
+    def _locked(self, form: Form, band: FormedBand, facts: _Facts, end: End, ledger: Ledger, name: str) -> tuple[Placed, Ledger]:
+        from_rad = max(facts.lock_rad, ledger.of(end.side).free_rad)
+        turned = end.side == "left"
+        edge = -1 if (-end.at[2] if turned else end.at[2]) < 0 else 1
+        wrap = wrap_at(band, end.wire, form.locks, from_rad, edge=edge, turned=turned)
+        reach = from_rad + wrap.advance_mm / (band.inside_mm / 2)
+        return Placed(f"{name}.lock", wrap, turned=turned, backwards=end.which == "first"), ledger.wrapped(end.side, form.locks, reach)
+
+    def _jog_takes(self) -> float:
+        """What one jog takes up: a whole wave of its swing over its length, longer than straight by so much."""
+        steps = 64
+        slope = 2 * math.pi * self.jog_mm / self.jog_length_mm
+        return (
+            sum(math.hypot(1, slope * math.cos(2 * math.pi * (k + 0.5) / steps)) for k in range(steps)) * self.jog_length_mm / steps
+            - self.jog_length_mm
+        )
+
+    def _jogs(self) -> int:
+        """Jogs that a middle pass needs."""
+        return (
+            0
+            if not self.slack_share
+            else max(1, math.ceil(self.slack_share * 2 * (self.stone.length_mm + self.stone.height_mm) / 2 / self._jog_takes()))
+        )
+
+    def _motif_mm(self, d: float) -> float:
+        rod = 3.0
+        if self.motif == "two-loops":
+            # Two loops, two uprights, a bar between them, and the way back down.
+            high, bar = 4.0, 4.0
+            return 2 * math.pi * (rod + d) + 3 * high + bar - bar
+        if self.motif == "spiral":
+            turns, pitch = 2.0, 1.15 * d
+            return math.pi * turns * (1.2 * d + pitch * turns)
+        if self.motif == "wave":
+            return 3 * 2 * self._jog_takes()
+        return math.pi * (5 + 4) / 2 * 0.9
+
+    def phrase(self) -> Say:
+        s = self.stone
+        return say(
+            "a {length} × {width} stone caged in {n}",
+            length=Thickness(s.length_mm),
+            width=Thickness(s.width_mm),
+            n=Count(len(self.passes), "pass", "passes"),
+        )
+
+    def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:
+        facts: _Facts = work.facts
+        d = band.strand_wire.height_mm
+        s = self.stone
+        found = []
+        tops = self._tops()
+        diagonal = any("diagonal" in spec.over for spec in self.passes)
+        if not diagonal and (min(tops) >= 0 or max(tops) <= 0):
+            side = "back" if min(tops) >= 0 else "front"
+            found.append(
+                Warn("passes-one-side", say("All passes run on one side: the stone slips out at the {side}.", side=side), "head.passes")
+            )
+        elif not diagonal and max(map(abs, tops)) > 0.6 * s.width_mm / 2 + 1e-9 and min(map(abs, tops)) > 0.25 * s.width_mm / 2:
+            found.append(
+                Warn(
+                    "passes-near-edge",
+                    Say("Passes near the edge slide off a smooth stone: one more over the middle holds it."),
+                    "head.passes",
+                )
+            )
+        if len(self.passes) == 2 and s.length_mm > 1.6 * s.width_mm:
+            found.append(Warn("stone-tilts", Say("Two passes let a long stone tilt: three hold it."), "head.passes"))
+        if s.length_mm / 2 > facts.bottom_mm * math.sin(facts.lock_rad) + 3:
+            found.append(Warn("stone-overhangs", Say("The stone overhangs the locks: lock further down, or turn it."), "head.lock_at_deg"))
+        if s.height_mm > 0.35 * band.inside_mm:
+            found.append(Warn("stone-high", Say("It stands high and catches."), "head.stone.height_mm"))
+        if d < 0.8 and band.strands < 2:
+            found.append(Warn("band-flimsy", Say("A single turn of this wire won't keep its shape: two or three do."), "band.turns"))
+        if d >= 1.2:
+            found.append(Warn("too-stiff-to-jog", Say("Wire this stiff can't be jogged: lay the passes taut."), "head.slack_share"))
+        most = max(work.ledger.left.wraps, work.ledger.right.wraps)
+        if most > 3:
+            found.append(
+                Warn(
+                    "many-locks",
+                    say("{n} on one side: they reach down and cost size.", n=Count(round(most), "wrap", "wraps")),
+                    "head.passes",
+                )
+            )
+        return found
+
+    def _tops(self) -> list[float]:
+        b = self.stone.width_mm / 2
+        return [
+            spec.at_mm if spec.at_mm is not None else {"front": _OUT * b, "back": -_OUT * b}.get(spec.over, 0.0) for spec in self.passes
+        ]
+
+    def tasks(self, band: FormedBand, work: HeadWork) -> list[Task]:
+        facts: _Facts = work.facts
+        placed = {p.id: p for led in work.onward.values() for p in led}
+        slot = self.order == "slot-first" or (self.order is None and self.stone.length_mm < 14 and band.strand_wire.height_mm < 0.9)
+        start = (
+            "Take each tail once through the ring beside the top and over to the other side; slip the stone in between."
+            if slot
+            else "Bend both tails to opposite sides; the stone sits on the band between them, its flat side down."
+        )
+        tasks = [Task("set-stone", Phase.HEAD, Say(start), checks=(look("It sits level."),), cautions=(cautions.STONE,), stage="cage")]
+        for k, (spec, side, name) in enumerate(facts.passes, 1):
+            lock = next(i for i in placed if i.endswith(f"lock.{k}"))
+            wraps = placed[lock].move.count or 1
+            way = {
+                "diagonal": "from its front corner to the far back one",
+                "other-diagonal": "from its back corner to the far front one",
+            }.get(spec.over, f"over the {spec.over}")
+            tasks.append(
+                Task(
+                    f"pass-{k}",
+                    Phase.HEAD,
+                    say(
+                        "Pass {k} of {n}: the tail that stands on the {side}, {way} of the stone, down the other side, through the ring and {times} round the band close to the stone; {length} of wire.",
+                        k=str(k),
+                        n=str(len(facts.passes)),
+                        side=side,
+                        way=way,
+                        times=Times(wraps),
+                        length=Length(placed[name].length_mm + placed[lock].length_mm),
+                    ),
+                    makes=tuple(
+                        i for i in placed if i.endswith((f"pass.{k}", f"lock.{k}")) or (k == len(facts.passes) and i.endswith("motif"))
+                    ),
+                    checks=(
+                        look(
+                            "It holds, and may be loose: where can the stone still get out? The next pass goes there.",
+                            "Tail too short for the next: end it here with one wrap more.",
+                        ),
+                        *((reads(0.15),) if k == len(facts.passes) else ()),
+                    ),
+                    stage="cage",
+                )
+            )
+        ends = tuple(i for i in placed if i.endswith(".lock"))
+        if ends:
+            tasks.append(
+                Task(
+                    "lock-tail",
+                    Phase.LOCK,
+                    say("Wrap the other tail {times} round the band where it came up.", times=Times(band.form.locks)),
+                    makes=ends,
+                    stage="lock",
+                )
+            )
+        tasks += [
+            Task(
+                "trim",
+                Phase.TRIM,
+                Say("Cut each tail flush on the outer face and press it in."),
+                checks=(look("A finger finds no end."),),
+                cautions=(cautions.CUT, cautions.EDGES),
+            ),
+            Task(
+                "jogs",
+                Phase.ROUND,
+                say(
+                    "Bigger round pliers across each pass, a short twist: a jog of {swing} over {long}. About {n} on each pass, also on those underneath; none on a lock.",
+                    swing=Thickness(self.jog_mm),
+                    long=Thickness(self.jog_length_mm),
+                    n=Count(facts.jogs, "jog", "jogs"),
+                ),
+                checks=(
+                    look(
+                        "It presses on the stone and doesn't rattle, pushed from all six sides.",
+                        "Another jog, or a pass with what is left.",
+                    ),
+                ),
+                cautions=(cautions.STONE,),
+                stage="tighten",
+            ),
+        ]
+        return tasks
+
+
+def _turned(at: Point3) -> Point3:
+    return (-at[0], at[1], -at[2])
+
+
+def _length(points: Sequence[Point3]) -> float:
+    return sum(math.dist(points[k - 1], points[k]) for k in range(1, len(points)))
+
+
+def _between(way: list[Point3], first: Point3, last: Point3) -> list[Point3]:
+    """The way over the stone, from where the tail stands to where its lock begins."""
+    if first[0] > last[0]:
+        way = way[::-1]
+    return [first, *way[1:-1], last]
