@@ -9,6 +9,7 @@ from pliant_coil.core.moves.coil import Coil, CoilOfCoil
 from pliant_coil.core.moves.crossing import Crossing
 from pliant_coil.core.moves.figure import Figure, FigurePart
 from pliant_coil.core.moves.grip import Fold, Grip, Saw, Spare, saw, to_hold
+from pliant_coil.core.moves.halo import Halo
 from pliant_coil.core.moves.hoop_wrap import BeadTurn, Hoop, HoopWrap
 from pliant_coil.core.moves.loop import Eye, Loop, Scroll
 from pliant_coil.core.moves.loop_row import LoopRow, Spiral
@@ -46,6 +47,7 @@ __all__ = [
     "Fold",
     "FrameWeaving",
     "Grip",
+    "Halo",
     "Hoop",
     "HoopWrap",
     "Lead",
