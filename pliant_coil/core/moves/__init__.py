@@ -1,7 +1,7 @@
 """What a wire can do. A wire is an ordered list of moves; every length, mark, step and drawing is read from it."""
 
 from pliant_coil.core.moves.arc import Arc, Swaying, Turns
-from pliant_coil.core.moves.base import Cause, Counted, Move, Obstacle, SpaceCurve, on_circle
+from pliant_coil.core.moves.base import Cause, Counted, Move, Obstacle, SpaceCurve, on_band, on_circle
 from pliant_coil.core.moves.bead_row import BeadRow, Strung
 from pliant_coil.core.moves.bend import Bend
 from pliant_coil.core.moves.bent import bent
@@ -19,7 +19,7 @@ from pliant_coil.core.moves.placed import PLAIN, EndCare, Fate, Piece, Placed, W
 from pliant_coil.core.moves.prong import Claw, Prong
 from pliant_coil.core.moves.seat import Seat
 from pliant_coil.core.moves.spike import Spike
-from pliant_coil.core.moves.stitch import Stitch
+from pliant_coil.core.moves.stitch import Hitch, Stitch
 from pliant_coil.core.moves.straight import Lead, Straight, Through
 from pliant_coil.core.moves.strand import Strand
 from pliant_coil.core.moves.twist import Twist
@@ -48,6 +48,7 @@ __all__ = [
     "FrameWeaving",
     "Grip",
     "Halo",
+    "Hitch",
     "Hoop",
     "HoopWrap",
     "Lead",
@@ -82,6 +83,7 @@ __all__ = [
     "Wrap",
     "bent",
     "named",
+    "on_band",
     "on_circle",
     "pass_beside",
     "pass_over",

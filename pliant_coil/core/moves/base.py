@@ -170,3 +170,14 @@ class SpaceCurve(Move):
 def on_circle(radius_mm: float, angle_rad: float, z_mm: float) -> Point3:
     """The point at `angle_rad` from the top, `radius_mm` from the ring's axis."""
     return (radius_mm * math.sin(angle_rad), radius_mm * math.cos(angle_rad), z_mm)
+
+
+def on_band(radius_mm: float, along_mm: float, out_mm: float, z_mm: float, straight_from_mm: float | None = None) -> Point3:
+    """The point `along_mm` from a band's bottom, clockwise; past ±`straight_from_mm` it goes straight on as a tangent."""
+    if straight_from_mm is None or abs(along_mm) <= straight_from_mm:
+        return on_circle(radius_mm + out_mm, math.pi + along_mm / radius_mm, z_mm)
+    sign = 1 if along_mm > 0 else -1
+    angle = math.pi + sign * straight_from_mm / radius_mm
+    x, y, z = on_circle(radius_mm + out_mm, angle, z_mm)
+    on = along_mm - sign * straight_from_mm
+    return (x + on * math.cos(angle), y - on * math.sin(angle), z)

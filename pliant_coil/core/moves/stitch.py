@@ -52,3 +52,23 @@ class Stitch(Move):
 
     def _after(self, done: float) -> Self:
         return self._counted(self.stitches - done)
+
+
+@dataclass(frozen=True)
+class Hitch(Move):
+    """Fine wire drawn round what it holds where nobody sees it: its length, and how that comes about. It isn't drawn."""
+
+    mm: float
+    why: Say
+    kind: ClassVar[str] = "hitch"
+    hand: ClassVar[HandKind] = "wrap"
+
+    @property
+    def length_mm(self) -> float:
+        return self.mm
+
+    def arithmetic(self) -> Say:
+        return self.why
+
+    def path(self) -> list[Point3]:
+        return []

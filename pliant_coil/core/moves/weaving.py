@@ -6,7 +6,7 @@ from typing import ClassVar, Self
 
 from pliant_coil.core.mechanics.curves import Point, Point3
 from pliant_coil.core.mechanics.weave import Weave
-from pliant_coil.core.moves.base import Counted, Move, on_circle
+from pliant_coil.core.moves.base import Counted, Move, on_band, on_circle
 from pliant_coil.core.trade.hand import HandKind
 from pliant_coil.core.words.figures import Number, Thickness
 from pliant_coil.core.words.say import Say, listed, say
@@ -27,6 +27,8 @@ class Weaving(Move):
     backwards: bool = False
     mirrored: bool = False
     half: int | None = None
+    straight_from_mm: float | None = None
+    """How far from the band's bottom the base wires leave the circle as tangents."""
     kind: ClassVar[str] = "weave"
     hand: ClassVar[HandKind] = "weave"
     counted: ClassVar[Counted | None] = Counted("cycle", most=400)
@@ -70,8 +72,8 @@ class Weaving(Move):
         sense = -1 if self.backwards else 1
         # Going the other way without mirroring: the work was turned like a page, so what was on top is underneath.
         flip = -1 if self.backwards and not self.mirrored else 1
-        angle = math.pi + (self.from_mm + sense * (k * self.weave.cycle_mm + s)) / self.radius_mm
-        return on_circle(self.radius_mm + flip * out, angle, z)
+        along = self.from_mm + sense * (k * self.weave.cycle_mm + s)
+        return on_band(self.radius_mm, along, flip * out, z, self.straight_from_mm)
 
     @property
     def begins(self) -> Point3:
@@ -102,11 +104,17 @@ class FrameWeaving(Weaving):
     """
 
     track: tuple[Point, ...] = ()
+    first_on_track: bool = False
+    """Whether the first letter's wire is the one on the track, and the other runs outside it."""
+    level_mm: float | None = None
+    """Height of a frame that lies flat; laid on the band's circle where it is None."""
 
     def _laid(self, k: int, point: Point3) -> Point3:
         s, z, out = point
         (a, b), (da, db) = _on(self.track, self.from_mm + k * self.weave.cycle_mm + s)
-        aside = self.weave.pitch_mm / 2 - z
+        aside = self.weave.pitch_mm / 2 + (z if self.first_on_track else -z)
+        if self.level_mm is not None:
+            return (a - db * aside, self.level_mm + out, b + da * aside)
         return on_circle(self.radius_mm + out, (a - db * aside) / self.radius_mm, b + da * aside)
 
 

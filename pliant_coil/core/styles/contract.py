@@ -107,6 +107,8 @@ class Opening:
     """For a gap: half of it, from the top to where the band's weave or cord ends."""
     lead_mm: float = 0.0
     """Straight and tangent beyond the circle, for flat heads."""
+    corner_mm: float = 0.0
+    """What a bend at the end of that lead takes off its base wires."""
     bare_mm: float = 0.0
     """Bare wire at each end of the band, for locks."""
     end_mm: tuple[float, ...] = ()

@@ -16,7 +16,7 @@ from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.hulls import Bundle
 from pliant_coil.core.mechanics.program import LETTERS, program_text, read_program
 from pliant_coil.core.mechanics.weave import Weave, can_be_folded
-from pliant_coil.core.moves import Arc, EndCare, Eye, Fate, Fold, Piece, Placed, Straight, Weaving, Wrap, on_circle
+from pliant_coil.core.moves import Arc, EndCare, Eye, Fate, Fold, Hitch, Piece, Placed, Straight, Weaving, Wrap, on_band, on_circle
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import (
     Anchor,
@@ -175,7 +175,9 @@ class Woven(BandStyle):
                 "a smaller head or gap, or a larger size",
             )
         pieces, slots, ends = self._base(base, laid, opening)
-        fine_pieces, tails = self._fine(fine, laid)
+        fine_pieces, tails = self._fine(
+            fine, laid, (math.pi - opening.gap_rad) * laid.radius_mm if opening.lead_mm and opening.gap_rad is not None else None
+        )
         apart = [weave.z_mm(k) for k in range(self.base_wires)]
         return FormedBand(
             form=form,
@@ -253,6 +255,25 @@ class Woven(BandStyle):
                 host="the mandrel",
             )
             moves = [Placed(f"{name}.woven", woven)]
+            if opening.lead_mm and opening.gap_rad is not None:
+                # Up to the head it leaves the circle as a tangent, woven all the way.
+                bent = math.pi - opening.gap_rad
+                lead = laid.woven_mm / 2 - bent * laid.radius_mm - opening.corner_mm
+                arc = replace(woven, from_rad=math.pi - bent, sweep_rad=2 * bent)
+                ups = []
+                for side_sign in (-1, 1):
+                    edge = bent * laid.radius_mm
+                    a, b = (on_band(laid.radius_mm, side_sign * (edge + more), 0.0, z, edge) for more in (0.0, lead))
+                    ups.append(Straight("woven, straight", a, b))
+                moves = [
+                    Placed(f"{name}.first.lead", ups[0], backwards=True),
+                    Placed(f"{name}.woven", arc),
+                    Placed(f"{name}.last.lead", ups[1]),
+                ]
+                ends.append(End(name, "first", "right", lane, ups[0].end, wire, "base", f"right.{lane + 1}"))
+                ends.append(End(name, "last", "left", lane, ups[1].end, wire, "base", f"left.{lane + 1}"))
+                pieces.append(Piece(name, "base", wire, tuple(moves), ends=(EndCare.CUT, EndCare.CUT)))
+                continue
             if bare:
                 first = Arc("bare", laid.radius_mm, math.pi - half - bare, bare, z, z)
                 last = Arc("bare", laid.radius_mm, math.pi + half, bare, z, z)
@@ -337,7 +358,7 @@ class Woven(BandStyle):
         ]
         return [piece], (slot,), ends
 
-    def _fine(self, fine: Wire, laid: Laid) -> tuple[list[Piece], list[End]]:
+    def _fine(self, fine: Wire, laid: Laid, straight: float | None) -> tuple[list[Piece], list[End]]:
         weave, cycles = laid.weave, laid.cycles
         radius, made = laid.radius_mm, laid.made_mm
         label = program_text(weave.groups)
@@ -347,7 +368,10 @@ class Woven(BandStyle):
         moves: tuple[Placed, ...]
         if self.begins == "fold":
             # Each half lies round its own pair; the fold holds the middle base wire where the weave begins.
-            halves = [Weaving(label, weave, cycles, radius, begin, backwards=leftwards, half=k, host="the base wires") for k in (0, 1)]
+            halves = [
+                Weaving(label, weave, cycles, radius, begin, backwards=leftwards, half=k, straight_from_mm=straight, host="the base wires")
+                for k in (0, 1)
+            ]
             ways = [m.begins for m in halves]
             fold = Fold("fold", weave.base_mm, weave.wire_mm, (ways[0], ways[1]), mark="fold", mark_share=0.5)
             moves = (
@@ -357,11 +381,23 @@ class Woven(BandStyle):
             )
             ends = [self._tail("weave.1", "first", 0, halves[0], fine), self._tail("weave.1", "last", 1, halves[1], fine)]
             return [Piece("weave.1", "weave", fine, moves)], ends
-        start = self._plain("start", 1, laid, begin, -sense)
+        # Where the weave begins on a straight lead, its first wrap isn't drawn.
+        plain = self._plain("start", 1, laid, begin, -sense)
+        start = plain if straight is None else Hitch("start", plain.length_mm, Say("one wrap on the first base wire"))
         if self.weave_wires == 2 or self.begins == "middle":
             half = cycles // 2
-            out = Weaving(label, weave, half, radius, 0.0, host="the base wires")
-            back = Weaving(label, weave, half, radius, 0.0, backwards=True, mirrored=self.lean == "mirrored", host="the base wires")
+            out = Weaving(label, weave, half, radius, 0.0, straight_from_mm=straight, host="the base wires")
+            back = Weaving(
+                label,
+                weave,
+                half,
+                radius,
+                0.0,
+                backwards=True,
+                mirrored=self.lean == "mirrored",
+                straight_from_mm=straight,
+                host="the base wires",
+            )
             if self.weave_wires == 2:
                 return [
                     Piece("weave.1", "weave", fine, (Placed("weave.1.weave", back),)),
@@ -374,12 +410,12 @@ class Woven(BandStyle):
             near = max(1, round(cycles / 3))
             at = begin + sense * near * weave.cycle_mm
             # The short side first, with the tail; then the work is turned like a page and goes on from the reel.
-            short = Weaving(label, weave, near, radius, at, backwards=not leftwards, host="the base wires")
-            long = Weaving(label, weave, cycles - near, radius, at, backwards=leftwards, host="the base wires")
+            short = Weaving(label, weave, near, radius, at, backwards=not leftwards, straight_from_mm=straight, host="the base wires")
+            long = Weaving(label, weave, cycles - near, radius, at, backwards=leftwards, straight_from_mm=straight, host="the base wires")
             moves = (Placed("weave.near.weave", short, backwards=True), Placed("weave.far.weave", long))
             ends = [self._tail("weave.1", "first", 0, short, fine), self._tail("weave.1", "last", 0, long, fine)]
             return [Piece("weave.1", "weave", fine, moves)], ends
-        whole = Weaving(label, weave, cycles, radius, begin, backwards=leftwards, host="the base wires")
+        whole = Weaving(label, weave, cycles, radius, begin, backwards=leftwards, straight_from_mm=straight, host="the base wires")
         closing = self._plain("finish", self.end_wraps, laid, begin + sense * made, sense) if self.end_wraps else None
         placed = [Placed("weave.start", start, backwards=True), Placed("weave.weave", whole)]
         if closing:

@@ -1,0 +1,459 @@
+"""Framed bead: a flat bead on the weave's own wire; the base wires run round its edge, woven to each other, and end in scrolls on its face."""
+
+import math
+from dataclasses import dataclass
+from typing import ClassVar, Literal
+
+from pydantic import Field
+
+from pliant_coil.core.mechanics.curves import Point, Point3, dense
+from pliant_coil.core.mechanics.program import read_program
+from pliant_coil.core.mechanics.weave import Weave
+from pliant_coil.core.moves import Bend, FigurePart, FrameWeaving, Hitch, Lead, Piece, Placed, Scroll, Straight, Through
+from pliant_coil.core.moves.base import Move
+from pliant_coil.core.styles import cautions
+from pliant_coil.core.styles.contract import BandStyle, End, Form, FormedBand, HeadStyle, HeadWork, Opening, Top, Warn, Wires, lacks
+from pliant_coil.core.styles.parameters import Part, choice, millimetres, number
+from pliant_coil.core.styles.stones import PlacedStone
+from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
+from pliant_coil.core.trade.sizes import Size
+from pliant_coil.core.words.figures import Count, Length, Number, Thickness
+from pliant_coil.core.words.refusal import refuse
+from pliant_coil.core.words.say import Say, say
+
+_UPRIGHT, _TOO_FAR = math.radians(100), math.radians(115)
+
+
+class FlatBead(Part):
+    """A flat bead drilled through its edge."""
+
+    diameter_mm: float = millimetres(12.0, "Bead's face", 6, 20)
+    height_mm: float = millimetres(4.0, "Bead's thickness", 2, 8)
+    hole_mm: float = millimetres(0.8, "Hole", 0.3, 3)
+
+
+@dataclass(frozen=True)
+class Frame:
+    """A frame round a bead's edge, seen from above, its right pair of wires: all in mm and rad (docs/handbook.md).
+
+    The pair comes in along the band, turns away on a circle of `shoulder_mm`, and follows the bead on a circle of `inner_mm` (the inner
+    wire) to beside the other pair.
+    """
+
+    inner_mm: float
+    pitch_mm: float
+    shoulder_mm: float
+    wire_mm: float
+    level_mm: float
+
+    @property
+    def middle_mm(self) -> float:
+        return self.inner_mm + self.pitch_mm / 2
+
+    @property
+    def meets_mm(self) -> float:
+        """x_c: how far from the bead's axis the band comes up."""
+        return math.sqrt(self.middle_mm**2 + 2 * self.middle_mm * self.shoulder_mm)
+
+    @property
+    def parts_rad(self) -> float:
+        """φ: where the frame leaves the shoulder's turn."""
+        return math.atan2(self.shoulder_mm, self.meets_mm)
+
+    @property
+    def stops_rad(self) -> float:
+        """ψ: the other pair's half width as seen from the bead's middle."""
+        return math.asin((self.pitch_mm + self.wire_mm) / (2 * self.inner_mm))
+
+    def arc_mm(self, inner: bool) -> float:
+        """Length of a wire's shoulder turn and its way round the bead."""
+        aside = self.pitch_mm / 2 if inner else -self.pitch_mm / 2
+        radius = self.inner_mm if inner else self.inner_mm + self.pitch_mm
+        return (self.shoulder_mm + aside) * (math.pi / 2 - self.parts_rad) + radius * (math.pi - self.parts_rad - self.stops_rad)
+
+    def line(self, inner: bool) -> tuple[Point, ...]:
+        """The same as points (along the band, along the finger), from where the band comes up on the right."""
+        aside = self.pitch_mm / 2 if inner else -self.pitch_mm / 2
+        turn, around = self.shoulder_mm + aside, self.inner_mm if inner else self.inner_mm + self.pitch_mm
+        points = []
+        parts = 16
+        # Round the shoulder's middle, from straight below it to the frame.
+        for k in range(parts + 1):
+            angle = -math.pi / 2 - (math.pi / 2 - self.parts_rad) * k / parts
+            points.append((self.meets_mm + turn * math.cos(angle), self.shoulder_mm + turn * math.sin(angle)))
+        parts = 60
+        for k in range(1, parts + 1):
+            angle = self.parts_rad + (math.pi - self.parts_rad - self.stops_rad) * k / parts
+            points.append((around * math.cos(angle), around * math.sin(angle)))
+        return tuple(points)
+
+
+def band_lead(frame: Frame, radius_mm: float) -> tuple[float, float]:
+    """Where the band leaves its circle to come up to the frame as a tangent, from the top [rad], and how long that is [mm]."""
+    reach = math.hypot(frame.meets_mm, frame.level_mm)
+    if reach <= radius_mm:
+        return math.atan2(frame.meets_mm, frame.level_mm), 0.0
+    return math.atan2(frame.meets_mm, frame.level_mm) + math.acos(radius_mm / reach), math.sqrt(reach**2 - radius_mm**2)
+
+
+@dataclass(frozen=True)
+class _Facts:
+    frame: Frame
+    weave: Weave
+    repeats: int
+
+
+class FramedBead(HeadStyle):
+    """A flat bead in a woven frame of the band's own ends."""
+
+    title: ClassVar[str] = "Framed bead"
+    style: Literal["framed-bead"] = choice("framed-bead", "Head")
+    bead: FlatBead = Field(default_factory=FlatBead, title="Bead")
+    frame_gap_mm: float | None = millimetres(
+        None, "Gap in the frame", 0.15, 1, "Between its two wires; as wide as the weave wire unless given.", rare=True
+    )
+    shoulder_radius_mm: float | None = millimetres(None, "Shoulder's turn", 1, 5, rare=True)
+    scrolls: Literal[4, 2, 0] = choice(4, "Scrolls", "On the bead's face: of all ends, of the inner ones, or none.")
+    scroll_turns: float = number(1.25, "Turns of an inner scroll", 0.75, 2, rare=True)
+    outer_scroll_turns: float = number(1.5, "Turns of an outer scroll", 0.75, 2, rare=True)
+    scroll_eye_mm: float | None = millimetres(None, "Scroll's eye", 0.8, 3, "1.2 of the wire unless given.", rare=True)
+    frame_program: str | None = Field(
+        None, title="Frame's weave", max_length=40, description="A3 AB1 unless given, A the inner wire.", json_schema_extra={"rare": True}
+    )
+    second_weave: Literal["rest", "new"] = choice(
+        "rest", "Second side woven with", "The rest of the first wire, cut from it, or a new piece.", rare=True
+    )
+
+    def fits(self, band: BandStyle) -> Say:
+        missing = lacks(band, Top.GAP)
+        if missing:
+            return missing
+        if "weave" not in band.roles() or band.ends_each_side() != 2:
+            return Say("it takes a woven band of two base wires")
+        return Say("")
+
+    def check(self, target_mm: float, wires: Wires) -> None:
+        b, d = self.bead, wires["base"].height_mm
+        if b.diameter_mm < 6 * d - 1e-9:
+            refuse(
+                "head.bead.diameter_mm",
+                say("{wire} won't go round so small a bead evenly", wire=wires["base"].words),
+                say("{least} or more, or finer wire", least=Thickness(6 * d)),
+            )
+        if b.height_mm > 0.5 * b.diameter_mm:
+            refuse(
+                "head.bead.height_mm",
+                "the frame slides off the edge of so thick a bead",
+                say("{most} or less; for a round bead, a nest", most=Thickness(b.diameter_mm / 2)),
+            )
+        eye = self._eye(d)
+        for field, turns in (("scroll_turns", self.scroll_turns), ("outer_scroll_turns", self.outer_scroll_turns)):
+            across = eye + 2 * d + 2 * turns * d
+            if (self.scrolls == 4 or (self.scrolls == 2 and field == "scroll_turns")) and across > 0.62 * b.diameter_mm:
+                most = max(0.75, (0.62 * b.diameter_mm - eye - 2 * d) / (2 * d))
+                refuse(
+                    f"head.{field}",
+                    say("two scrolls of {across} meet in the middle of the bead", across=Thickness(across)),
+                    say("{most} turns, or finer wire", most=Number(math.floor(most * 4) / 4, 2)),
+                )
+        read_program(self._program, 2, "head.frame_program")
+
+    @property
+    def _program(self) -> str:
+        return self.frame_program or "A3 AB1"
+
+    def _eye(self, d: float) -> float:
+        return 1.2 * d if self.scroll_eye_mm is None else self.scroll_eye_mm
+
+    def opening(self, form: Form, band: BandStyle, wires: Wires) -> Opening:
+        base, fine = wires["base"], wires["weave"]
+        d, w = base.height_mm, fine.height_mm
+        gap = w if self.frame_gap_mm is None else self.frame_gap_mm
+        pitch = d + gap
+        shoulder = 2 * d + pitch / 2 if self.shoulder_radius_mm is None else self.shoulder_radius_mm
+        level = form.diameter_mm / 2 + self.bead.height_mm / 2
+        frame = Frame(self.bead.diameter_mm / 2 + w + d / 2, pitch, shoulder, d, level)
+        radius = band.centre_line_mm(form.diameter_mm, wires)
+        theta, lead = band_lead(frame, radius)
+        if self.bead.diameter_mm > 0.95 * form.diameter_mm or theta > _TOO_FAR:
+            most = math.floor(0.8 * form.diameter_mm)
+            refuse(
+                "head.bead.diameter_mm",
+                "so large a bead leaves too little of the ring round the finger",
+                say("up to about {most}", most=Length(most)),
+            )
+        weave = Weave(read_program(self._program, 2, "head.frame_program"), 2, d, w, gap, 1.0)
+        repeats = max(3, math.floor(frame.arc_mm(inner=True) / weave.cycle_mm))
+        return Opening(gap_rad=theta, lead_mm=lead, corner_mm=d * math.tan(theta / 2), facts=_Facts(frame, weave, repeats))
+
+    def make(self, form: Form, band: FormedBand, wires: Wires, opening: Opening) -> HeadWork:
+        facts: _Facts = opening.facts
+        frame = facts.frame
+        theta = opening.gap_rad or 0.0
+        onward: dict[tuple[str, str], tuple[Placed, ...]] = {}
+        for end in band.ends:
+            if end.role == "weave":
+                continue
+            turned, backwards = end.side == "left", end.which == "first"
+            x, y, z = end.at
+            start = (-x, y, -z) if turned else end.at
+            # Turning towards +z, the wire on the other side is the inner one.
+            inner = start[2] < 0
+            moves = self._end(frame, theta, start, opening.corner_mm, inner=inner)
+            onward[end.key] = tuple(Placed(f"{end.name}.{name}", move, turned=turned, backwards=backwards) for name, move in moves)
+        tail = next((end for end in band.ends if end.role == "weave"), None)
+        fine = wires["weave"]
+        if tail is not None:
+            onward[tail.key] = self._first_half(facts, tail)
+        second = Piece("weave.2", "weave", fine, self._second_half(facts, far_left=tail is not None and tail.at[0] < 0))
+        b = self.bead
+        stone = PlacedStone(
+            "bead",
+            "head.bead.hole_mm",
+            (0.0, frame.level_mm, 0.0),
+            b.diameter_mm,
+            b.diameter_mm,
+            b.height_mm,
+            shape="disc",
+            hole_mm=b.hole_mm,
+            passing=((fine, 1),),
+        )
+        return HeadWork(
+            onward=onward,
+            pieces=(second,),
+            stones=(stone,),
+            ledger=band.ledger,
+            tied=True,
+            height_mm=b.height_mm + frame.wire_mm,
+            facts=facts,
+        )
+
+    def _end(self, frame: Frame, theta: float, start: Point3, corner: float, *, inner: bool) -> list[tuple[str, Move]]:
+        """A base wire's end on the right: bent into the frame's plane, round the bead, up to its face, and its scroll."""
+        d = frame.wire_mm
+        z = start[2]
+        # The lead points up along the tangent; the bend turns it level, towards the bead.
+        centre = (start[0] - d * math.sin(theta), start[1] - d * math.cos(theta), z)
+        bend = Bend("bend", centre, d, theta, -theta, d)
+        line = frame.line(inner)
+        points = [(x, frame.level_mm, y) for x, y in line]
+        trimmed = _after(points, corner)
+        arc = FigurePart(
+            "round the bead", lambda: dense(trimmed, 2.0), Say("round the shoulder and the bead's edge: the length of the curve")
+        )
+        end = trimmed[-1]
+        before = trimmed[-2]
+        face = frame.level_mm + self.bead.height_mm / 2 + d / 2
+        reach = math.hypot(end[0], end[2])
+        over = (end[0] * (reach - 2 * d) / reach, face, end[2] * (reach - 2 * d) / reach)
+        moves: list[tuple[str, Move]] = [("bend", bend), ("frame", arc)]
+        turns = self.scroll_turns if inner else self.outer_scroll_turns
+        if self.scrolls == 4 or (self.scrolls == 2 and inner):
+            moves.append(("lift", Lead("lift", end, over)))
+            eye = self._eye(d)
+            ahead = (end[0] - before[0], end[2] - before[2])
+            size = math.hypot(*ahead)
+            along: Point3 = (ahead[0] / size, 0.0, ahead[1] / size)
+            towards: Point3 = (-over[0] / math.hypot(over[0], over[2]), 0.0, -over[2] / math.hypot(over[0], over[2]))
+            moves.append(("scroll", Scroll("scroll", eye / 2 + d / 2, d, turns, over, along, towards)))
+        else:
+            tip = (end[0] + 2 * d * (over[0] - end[0]) / (2 * d), end[1], end[2] + (over[2] - end[2]))
+            moves.append(("tuck", Straight("tuck", end, tip)))
+        return moves
+
+    def _first_half(self, facts: _Facts, tail: End) -> tuple[Placed, ...]:
+        """The reel end: through the bead to the far pair, and round the bead with it."""
+        frame = facts.frame
+        # It comes from the tail's side and works the pair that comes up on the other.
+        far_right = tail.at[0] < 0
+        reach = frame.inner_mm
+        a: Point3 = (-reach, frame.level_mm, 0.0)
+        through = Through("bead", a, (reach, frame.level_mm, 0.0), mark="bead", mark_share=0.5)
+        weave = self._frame_weave(facts, facts.repeats)
+        backwards = tail.which == "first"
+        x, y, z = tail.at
+        start = tail.at if far_right else (-x, y, -z)
+        moves: list[tuple[str, Move]] = [
+            ("in", Lead("to the bead", start, through.start)),
+            ("through", through),
+            ("out", Lead("to the far pair", through.end, weave.begins)),
+            ("frame", weave),
+        ]
+        return tuple(Placed(f"weave.{name}", move, turned=not far_right, backwards=backwards) for name, move in moves)
+
+    def _frame_weave(self, facts: _Facts, repeats: int) -> FrameWeaving:
+        return FrameWeaving(
+            self._program,
+            facts.weave,
+            repeats,
+            facts.frame.level_mm,
+            0.0,
+            host="the frame's wires",
+            track=facts.frame.line(inner=True),
+            first_on_track=True,
+            level_mm=facts.frame.level_mm,
+        )
+
+    def _second_half(self, facts: _Facts, *, far_left: bool) -> tuple[Placed, ...]:
+        """The second side's fine wire: under the frame to the other pair, round the bead with it, the tie of head and band, and its end."""
+        frame, weave = facts.frame, facts.weave
+        d, w = weave.base_mm, weave.wire_mm
+        one, both = weave.loop_mm(1), weave.loop_mm(2)
+        under = Hitch("under the frame", 2 * (frame.pitch_mm + d) + w, Say("under both pairs to the other side"))
+        half = self._frame_weave(facts, max(1, facts.repeats - 2))
+        tie = Hitch(
+            "tie to the shoulder",
+            4 * both + 3 * one,
+            Say("twice round both wires, once on the inner, round the band's pair and up between, once both, on the inner again"),
+        )
+        end = Hitch("end", both + 3 * one, Say("once round both, three on the inner wire"))
+        return (
+            Placed("weave.2.under", under),
+            Placed("weave.2.frame", half, turned=far_left),
+            Placed("weave.2.tie", tie),
+            Placed("weave.2.end", end),
+        )
+
+    def phrase(self) -> Say:
+        return say("a flat {size} bead framed", size=Thickness(self.bead.diameter_mm))
+
+    def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:
+        facts: _Facts = work.facts
+        theta, _ = band_lead(facts.frame, band.radius_mm)
+        found = []
+        if theta > _UPRIGHT:
+            found.append(
+                Warn(
+                    "band-upright",
+                    Say("The band stands straight up to so large a bead: the ring can turn on the finger."),
+                    "head.bead.diameter_mm",
+                )
+            )
+        if self.bead.height_mm < facts.frame.wire_mm + facts.weave.wire_mm:
+            found.append(Warn("frame-thicker", Say("The frame is thicker than the bead and stands above it."), "head.bead.height_mm"))
+        return found
+
+    def tasks(self, band: FormedBand, work: HeadWork) -> list[Task]:
+        facts: _Facts = work.facts
+        n = facts.repeats
+        placed = {p.id: p for led in work.onward.values() for p in led}
+        second = {p.id: p for p in work.pieces[0].moves}
+        start = Size(band.form.diameter_mm)
+        run_off = sum(p.length_mm for piece in band.pieces if piece.role == "weave" for p in piece.moves)
+        need = work.pieces[0].net_mm + 12
+        where = "Run off {need} and cut" if self.second_weave == "rest" else "Take a new piece of {need}"
+        scrolls = tuple(i for i in placed if i.endswith(("lift", "scroll", "tuck")))
+        tasks = [
+            Task(
+                "string",
+                Phase.WIRE,
+                say(
+                    "String the bead on the fine wire before the first wrap, and push it {far} along, past all that the band's weave uses.",
+                    far=Length(run_off + 50),
+                ),
+                checks=(look("It slides.", "Another bead, or finer wire."),),
+                cautions=(cautions.THREAD_FIRST, cautions.STONE),
+                stage="thread",
+            ),
+            Task(
+                "open-shoulders",
+                Phase.HEAD,
+                say(
+                    "Let the ends pass beside each other, the right pair towards the nail, the left towards the wrist; lay the bead on top and open the shoulders until it lies flat."
+                ),
+                makes=tuple(i for i in placed if i.endswith("bend")),
+                checks=(look("The fine wire leaves the band as high as the bead's hole.", "Form it again."),),
+                stage="frame",
+            ),
+            Task(
+                "first-half",
+                Phase.HEAD,
+                say(
+                    "Start the inner wire of each side round the bead by thumb, a fine wire's gap off it. Draw the fine wire through the bead to the far pair and pinch; weave that pair round the bead, "
+                    "{program}, {n}, A the inner wire; draw up after each three.",
+                    program=self._program,
+                    n=Count(n, "repeat", "repeats"),
+                ),
+                makes=(
+                    "weave.in",
+                    "weave.through",
+                    "weave.out",
+                    "weave.frame",
+                    *(i for i in placed if i.endswith(".frame") and i != "weave.frame"),
+                ),
+                checks=(
+                    Check(
+                        say(
+                            "The frame touches the bead all the way; every 5 repeats are {long} long on the inner wire.",
+                            long=Length(5 * facts.weave.cycle_mm),
+                        ),
+                        Say(
+                            "The shank twists: straighten it by hand. The outer wire hangs: ring it in by thumb before each wrap round both."
+                        ),
+                    ),
+                ),
+                cautions=(cautions.STONE,),
+                count=n,
+                stage="frame",
+            ),
+            Task(
+                "second-half",
+                Phase.HEAD,
+                say(
+                    f"{where}; thread its end inside the frame, under, to the other pair, and weave it towards the first shoulder, {{n}}.",
+                    need=Length(need),
+                    n=Count(max(1, n - 2), "repeat", "repeats"),
+                ),
+                makes=tuple(i for i in second if i.endswith(("under", "frame"))),
+                checks=(reads(0.2, say("Form it again at {start} now: after the next step it is locked.", start=start)),),
+                cautions=(cautions.FINE_PULL,),
+                count=max(1, n - 2),
+                stage="frame",
+            ),
+            Task(
+                "tie",
+                Phase.LOCK,
+                Say(
+                    "Tie head and band: twice round both wires, once on the inner; down between band and bead, round the band's pair, up between the wires, held on a finger so that it doesn't kink; "
+                    "once round both, three on the inner, trim inside."
+                ),
+                makes=tuple(i for i in second if i.endswith(("tie", "end"))),
+                checks=(look("Head and band don't rock against each other.", "One more round if the tail allows."),),
+                cautions=(cautions.LAST_EASY, cautions.CUT),
+                stage="tie",
+            ),
+        ]
+        if self.scrolls:
+            says = say(
+                "Turn each inner end up over the face, {inner} turns, flatten the scroll off the bead in nylon jaws and press it down by hand; {outer}",
+                inner=Number(self.scroll_turns, 2),
+                outer=say("the outer ones {turns} turns, slipped under the first.", turns=Number(self.outer_scroll_turns, 2))
+                if self.scrolls == 4
+                else Say("cut the outer ones where they go under a scroll, file and tuck them."),
+            )
+        else:
+            says = Say("Cut every end where it meets the frame again, file it and tuck it under.")
+        tasks.append(
+            Task(
+                "scrolls",
+                Phase.TRIM,
+                says,
+                makes=scrolls,
+                checks=(look("The bead neither rattles nor turns."),),
+                cautions=(cautions.STONE, cautions.EDGES),
+            )
+        )
+        return tasks
+
+
+def _after(points: list[Point3], cut_mm: float) -> list[Point3]:
+    """A polyline without its first `cut_mm`."""
+    gone = 0.0
+    for k in range(1, len(points)):
+        side = math.dist(points[k - 1], points[k])
+        if gone + side > cut_mm:
+            share = (cut_mm - gone) / side
+            a, b = points[k - 1], points[k]
+            return [(a[0] + (b[0] - a[0]) * share, a[1], a[2] + (b[2] - a[2]) * share), *points[k:]]
+        gone += side
+    return points[-2:]
