@@ -45,6 +45,8 @@ class Top(StrEnum):
     """The head is bent first; its tails run side by side as the band and come round to its other side."""
     CLOSED = "closed"
     """Nothing to give: sewn, threaded or soldered on."""
+    ENDS = "ends"
+    """It joins itself, and all its ends stand up beside the join."""
 
 
 class Joined(StrEnum):
@@ -408,6 +410,7 @@ _TOPS = {
     Top.GAP: "ends left at the top",
     Top.ROOT: "two lanes to begin at a frame",
     Top.CLOSED: "closed top",
+    Top.ENDS: "ends standing up beside its join",
 }
 
 

@@ -14,7 +14,7 @@ from pliant_coil.core.mechanics.hulls import Bundle
 from pliant_coil.core.mechanics.program import LETTERS
 from pliant_coil.core.moves import Arc, Cause, Course, EndCare, Piece, Placed, Swaying, Wrap, on_circle
 from pliant_coil.core.styles import cautions
-from pliant_coil.core.styles.contract import BandStyle, Effect, Form, FormedBand, Joined, Opening, SizedBy, Top, Warn, Wires
+from pliant_coil.core.styles.contract import BandStyle, Effect, End, Form, FormedBand, Joined, Opening, SizedBy, Top, Warn, Wires
 from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres, number
 from pliant_coil.core.styles.repeats import Chart, ChartPass, ChartWire, Repeats
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
@@ -93,7 +93,7 @@ class Bundled(BandStyle):
         return 2 * self.join_coils * bind.width_mm + 3 if self.lap_mm is None else self.lap_mm
 
     def tops(self) -> frozenset[Top]:
-        return frozenset({Top.CLOSED})
+        return frozenset({Top.CLOSED, Top.ENDS})
 
     def check(self, target_mm: float, wires: Wires) -> None:
         read_runs(self.runs, "band.runs")
@@ -141,6 +141,7 @@ class Bundled(BandStyle):
         pieces = [self._square(bound, k, wires) for k in range(self.strands)]
         pieces.append(Piece("bind.1", "bind", wires["bind"], tuple(binder)))
         width = self.strands * bound.base.width_mm + 2 * bound.bind.height_mm
+        ends = self._ends(bound, pieces, wires) if opening.end_mm else ()
         return FormedBand(
             form=form,
             pieces=tuple(pieces),
@@ -151,6 +152,7 @@ class Bundled(BandStyle):
             strand_z=lambda _: bound.rows,
             strand_wire=wires["base"],
             strand_height_mm=bound.base.height_mm,
+            ends=ends,
             effects=(Effect(STRETCHED, stretched, phase="round"),) if stretched else (),
             joined=Joined.BAND,
             sized_by=SizedBy.LENGTH,
@@ -158,6 +160,22 @@ class Bundled(BandStyle):
             tied=True,
             facts=bound,
         )
+
+    def _ends(self, bound: Bound, pieces: list[Piece], wires: Wires) -> tuple[End, ...]:
+        """Every wire's ends as they stand beside the join, for a head that is made of them: a row on each side, and both binder tails."""
+        found = []
+        for k in range(self.strands):
+            under, over = pieces[k].moves[0].move, pieces[k].moves[-1].move
+            name = pieces[k].id
+            found.append(End(name, "first", "left", k, under.path()[-1], wires["base"], "base", f"left.{k + 1}"))
+            found.append(
+                End(name, "last", "right", self.strands - 1 - k, over.path()[-1], wires["base"], "base", f"right.{self.strands - k}")
+            )
+        binder = pieces[-1]
+        for which, side, placed in (("first", "right", binder.moves[0]), ("last", "left", binder.moves[-1])):
+            at = placed.path()[0 if which == "first" else -1]
+            found.append(End(binder.id, which, side, 0, at, wires["bind"], "bind", f"bind.{side}"))  # type: ignore[arg-type]
+        return tuple(found)
 
     def _square(self, bound: Bound, k: int, wires: Wires) -> Piece:
         """One strand: round from the bare place to itself, and over it with both ends."""

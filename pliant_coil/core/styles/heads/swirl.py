@@ -1,0 +1,456 @@
+"""Swirl: no stone; the band's ends sweep across the top in opposite directions, bare in a scroll, or bound into a face."""
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import partial
+from typing import ClassVar, Literal
+
+from pliant_coil.core.mechanics.curves import Point3
+from pliant_coil.core.moves import Course, Hitch, Loop, Placed, Scroll, on_circle
+from pliant_coil.core.moves.base import Move
+from pliant_coil.core.styles import cautions
+from pliant_coil.core.styles.beads import lead_start
+from pliant_coil.core.styles.contract import BandStyle, End, Form, FormedBand, HeadStyle, HeadWork, Ledger, Opening, Top, Warn, Wires
+from pliant_coil.core.styles.locks import edge_of, wrap_at
+from pliant_coil.core.styles.parameters import choice, degrees, millimetres, number
+from pliant_coil.core.styles.tasks import Phase, Task, look, reads
+from pliant_coil.core.trade.profiles import Profile
+from pliant_coil.core.words.figures import Count, Degrees, Length, Number, Times
+from pliant_coil.core.words.refusal import refuse
+from pliant_coil.core.words.say import Say, say
+
+Sweep = Literal["across-bound", "across", "round", "straight", "cut"]
+_USUAL: Mapping[int, tuple[Sweep, ...]] = {
+    3: ("across-bound", "across", "round"),
+    4: ("across-bound", "across", "round", "straight"),
+    5: ("across-bound", "across", "round", "straight", "cut"),
+    6: ("across-bound", "across", "round", "straight", "cut", "cut"),
+}
+_TUCK_MM = 3.0
+
+
+@dataclass(frozen=True)
+class Face:
+    """A face of a bundle's ends: all in mm, the join reaching ±`half_rad` (docs/handbook.md)."""
+
+    square_mm: float
+    bind: Profile
+    strands: int
+    half_rad: float
+    inside_mm: float
+
+    @property
+    def coil_mm(self) -> float:
+        """q: outside of a square wound round by the binder."""
+        return self.square_mm + 2 * self.bind.height_mm
+
+    @property
+    def joined_mm(self) -> float:
+        """T: how thick the joined band is."""
+        return 2 * self.square_mm + 2 * self.bind.height_mm
+
+    @property
+    def radius_mm(self) -> float:
+        """R_a: of the coils' middle line."""
+        return self.inside_mm / 2 + self.joined_mm + self.coil_mm / 2
+
+    @property
+    def foot_mm(self) -> float:
+        """How wide the joined band is."""
+        return self.strands * self.square_mm + 2 * self.bind.height_mm
+
+    def across_mm(self) -> float:
+        """From foot to foot."""
+        return 2 * self.half_rad * self.radius_mm
+
+    def hook_mm(self, hook_rad: float, outside: bool) -> float:
+        """Round the other foot; a second end follows the first outside."""
+        return hook_rad * (self.foot_mm + self.coil_mm + (self.coil_mm + self.square_mm if outside else 0.0)) / 2
+
+    def oval_mm(self) -> float:
+        """Half of an oval along the face's edge (Ramanujan's formula for an ellipse)."""
+        a, b = self.half_rad * self.radius_mm + self.foot_mm / 2, self.coil_mm + self.square_mm / 2
+        return half_ellipse_mm(a, b)
+
+    def straight_mm(self) -> float:
+        """Beside the coils, from foot to foot."""
+        return 2 * self.half_rad * (self.radius_mm - self.coil_mm / 2 + self.square_mm / 2)
+
+    def loop_mm(self, squares: int) -> float:
+        """A coil of the binder round so many squares, with its advance."""
+        loop = 2 * (squares + 1) * self.square_mm + 2 * math.pi * self.bind.centroid_mm
+        return math.hypot(loop, self.bind.width_mm)
+
+
+def half_ellipse_mm(a: float, b: float) -> float:
+    """Half of an ellipse's perimeter (Ramanujan's second formula)."""
+    h = ((a - b) / (a + b)) ** 2
+    return math.pi * (a + b) * (1 + 3 * h / (10 + math.sqrt(4 - 3 * h))) / 2
+
+
+@dataclass(frozen=True)
+class _Facts:
+    face: Face | None = None
+    reach_rad: float = 0.0
+    coils: int = 0
+    sweeps: tuple[Sweep, ...] = ()
+
+
+class Swirl(HeadStyle):
+    """Ends that sweep across the top."""
+
+    title: ClassVar[str] = "Swirl"
+    usual_locks: ClassVar[int] = 1
+    style: Literal["swirl"] = choice("swirl", "Head")
+    reach_deg: float = degrees(35.0, "Sweeps past the top by", 17, 80)
+    side_mm: float | None = millimetres(None, "Sideways", 1, 5, "Half the band's width unless given.")
+    rise_mm: float | None = millimetres(None, "Over the band by", 0, 3, "A wire's thickness unless given.", rare=True)
+    end: Literal["scroll", "hook", "ball"] = choice("scroll", "Each ends in a")
+    scroll_turns: float = number(1.5, "Turns of a scroll", 1, 2.5, rare=True)
+    sweeps: tuple[Sweep, ...] = choice(
+        (), "A face's sweeps", "Of a bundle's ends, from the middle outwards; the usual ones unless given.", rare=True
+    )
+    hook_deg: float = degrees(180.0, "Hooks round the foot by", 90, 270, "Of a face.", rare=True)
+    tie_after_coils: int | None = number(None, "Coils before the tie", 1, 20, "Half of those that fit unless given.", rare=True)
+    tie_coils: int = number(3, "Coils of the tie", 1, 4, "Round two ends of a face.", rare=True)
+    tuck: Literal["through", "under-own"] = choice("under-own", "Squares tucked", "Against the band, or once through the ring.", rare=True)
+
+    def fits(self, band: BandStyle) -> Say:
+        return Say("") if {Top.TAILS, Top.ENDS} & band.tops() else Say("it has no tails, and no ends beside its join, to sweep across")
+
+    def _is_face(self, band: BandStyle) -> bool:
+        return Top.ENDS in band.tops()
+
+    def opening(self, form: Form, band: BandStyle, wires: Wires) -> Opening:
+        reach = math.radians(self.reach_deg)
+        if self._is_face(band):
+            return Opening(end_mm=(1.0,), facts=_Facts(reach_rad=reach))
+        foot = reach if Top.THROUGH not in band.tops() and Top.TAILS in band.tops() else 0.0
+        return Opening(foot_rad=foot, shoulder_rad=reach, across=True, facts=_Facts(reach_rad=reach))
+
+    def make(self, form: Form, band: FormedBand, wires: Wires, opening: Opening) -> HeadWork:
+        if opening.end_mm:
+            return self._face(band, wires, opening)
+        onward: dict[tuple[str, str], tuple[Placed, ...]] = {}
+        ledger = band.ledger
+        for end in band.ends:
+            led, ledger = self._bypass(form, band, opening, _at_foot(band, end), ledger)
+            onward[end.key] = led
+        d = band.strand_wire.height_mm
+        rise = d if self.rise_mm is None else self.rise_mm
+        return HeadWork(
+            onward=onward, ledger=ledger, tied=band.tied or bool(form.locks), height_mm=band.thickness_mm + rise + d, facts=opening.facts
+        )
+
+    # Bypass: bare ends past each other, each in a scroll.
+
+    def _bypass(self, form: Form, band: FormedBand, opening: Opening, end: End, ledger: Ledger) -> tuple[tuple[Placed, ...], Ledger]:
+        """A tail bound first where it is wanted, over the top to the other side, and its end; seen as if it came up on the left."""
+        facts: _Facts = opening.facts
+        d = end.wire.height_mm
+        backwards, turned = end.which == "first", end.side == "right"
+        found: list[Placed] = []
+        name = end.side if end.name == "long" else end.name
+        if form.locks:
+            # Bound before it sweeps: the wraps lie where the tail came up.
+            flip = end.side == "left"
+            angle = math.atan2(abs(end.at[0]), end.at[1])
+            wrap = wrap_at(band, end.wire, form.locks, max(angle, ledger.of(end.side).free_rad), edge=edge_of(band, end), turned=flip)
+            found.append(Placed(f"{name}.lock", wrap, turned=flip, backwards=backwards))
+            ledger = ledger.wrapped(end.side, form.locks, wrap.from_rad + wrap.advance_mm / (band.inside_mm / 2))
+            x, y, z = wrap.ends
+            end = _standing(end, (-x, y, -z) if flip else (x, y, z))
+        rise = d if self.rise_mm is None else self.rise_mm
+        top = band.inside_mm / 2 + band.thickness_mm + rise + d / 2
+        side = band.width_mm / 2 if self.side_mm is None else self.side_mm
+        start = lead_start(end)
+        way = partial(_swept, start, facts.reach_rad, top, side)
+        course = Course("sweep", way, Say("across the top, rising and going aside: the length of the curve"))
+        found.append(Placed(f"{name}.sweep", course, turned=turned, backwards=backwards))
+        tip = way()[-1]
+        along = (math.cos(facts.reach_rad), -math.sin(facts.reach_rad), 0.0)
+        ending = self._ending(end, tip, along)
+        if ending:
+            found.append(Placed(f"{name}.end", ending, turned=turned, backwards=backwards))
+        return tuple(found), ledger
+
+    def _ending(self, end: End, at: Point3, along: Point3) -> Move | None:
+        w = end.wire.width_mm
+        if self.end == "scroll":
+            return Scroll("scroll", 0.6 * w, 1.15 * w, self.scroll_turns, at, along, (0.0, 0.0, -1.0))
+        return Loop("hook", 2 * w, w, at, along, (0.0, 0.0, -1.0), 0.5) if self.end == "hook" else None
+
+    # Face: a bundle's ends, bound and laid side by side across the middle, framed in an oval.
+
+    def sweeps_of(self, strands: int) -> tuple[Sweep, ...]:
+        """For each end of a side, from the middle outwards."""
+        if self.sweeps and len(self.sweeps) != strands:
+            refuse(
+                "head.sweeps",
+                say("there are {n} on each side", n=Count(strands, "end", "ends")),
+                "as many sweeps, or none for the usual ones",
+            )
+        return self.sweeps or _USUAL[max(3, min(6, strands))][:strands]
+
+    def _face(self, band: FormedBand, wires: Wires, opening: Opening) -> HeadWork:
+        base, bind = wires["base"], wires["bind"]
+        n = band.strands
+        lap = getattr(band.facts, "lap_mm", 6.0)
+        joined = 2 * base.height_mm + 2 * bind.height_mm
+        face = Face(base.width_mm, bind.profile, n, lap / 2 / (band.inside_mm / 2 + joined), band.inside_mm)
+        if face.across_mm() < 1.5 * face.coil_mm:
+            need = 1.5 * face.coil_mm / face.radius_mm * (band.inside_mm / 2 + joined)
+            refuse("band.lap_mm", "there is no room for the face", say("a join of {need} or more", need=Length(math.ceil(need))))
+        hook = math.radians(self.hook_deg)
+        sweeps = self.sweeps_of(n)
+        fit = math.floor((face.across_mm() + face.hook_mm(hook, outside=False)) / bind.width_mm)
+        onward: dict[tuple[str, str], tuple[Placed, ...]] = {}
+        for end in band.ends:
+            name = f"{end.side}.{end.lane + 1}"
+            backwards = end.which == "first"
+            if end.role == "bind":
+                moves = self._coils(face, fit, sweeps)
+                onward[end.key] = tuple(Placed(f"bind.{end.side}.{part}", move, backwards=backwards) for part, move in moves)
+                continue
+            led = self._swept_end(face, end, sweeps[end.lane], hook, outside="across-bound" in sweeps[: end.lane])
+            onward[end.key] = tuple(Placed(f"{name}.{part}", move, backwards=backwards) for part, move in led)
+        height = joined + face.coil_mm
+        return HeadWork(
+            onward=onward, ledger=band.ledger, tied=True, height_mm=height, facts=_Facts(face, opening.facts.reach_rad, fit, sweeps)
+        )
+
+    def _swept_end(self, face: Face, end: End, sweep: Sweep, hook: float, *, outside: bool) -> list[tuple[str, Move]]:
+        if sweep == "cut":
+            return []
+        s, q = face.square_mm, face.coil_mm
+        tuck = face.joined_mm + face.strands * s + _TUCK_MM if self.tuck == "through" else s + _TUCK_MM
+        # From its own foot to the other one, on the face; the left side is the same turned half round.
+        sign = -1 if end.side == "left" else 1
+        z = {"across-bound": q / 2, "across": q + s / 2, "round": face.foot_mm / 2 + s, "straight": q + 1.5 * s}[sweep]
+        over = partial(_laid, face.radius_mm, face.half_rad, sign, -sign * z)
+        found: list[tuple[str, Move]] = []
+        if sweep.startswith("across"):
+            bound = sweep == "across-bound"
+            found = [
+                ("rise", Hitch("rise", math.pi / 2 * q / 2, Say("a quarter bend at the foot"))),
+                ("across", Course("across", over, Say("from foot to foot"))),
+                (
+                    "hook",
+                    Hitch(
+                        "hook", face.hook_mm(hook, outside=outside and not bound), say("{angle} round the other foot", angle=Degrees(hook))
+                    ),
+                ),
+                ("tuck", Hitch("tuck", q if bound else tuck, Say("tucked against the band"))),
+            ]
+        elif sweep == "round":
+            found = [
+                ("round", Hitch("round", face.oval_mm(), Say("half an oval round the face"))),
+                ("tuck", Hitch("tuck", tuck, Say("tucked against the band"))),
+            ]
+        else:
+            straight = partial(_laid, face.radius_mm - q / 2 + s / 2, face.half_rad, sign, -sign * z)
+            found = [
+                ("up", Lead("up", end.at, straight()[0])),
+                ("straight", Course("straight", straight, Say("from foot to foot beside the coils"))),
+                ("tuck", Hitch("tuck", _TUCK_MM, Say("turned under"))),
+            ]
+        return found
+
+    def _coils(self, face: Face, fit: int, sweeps: tuple[Sweep, ...]) -> list[tuple[str, Move]]:
+        if "across-bound" not in sweeps:
+            return []
+        tied = min(self.tie_coils, fit) if "across" in sweeps else 0
+        alone = fit - tied
+        foot = 2 * (face.strands * face.square_mm + face.joined_mm) + 2 * math.pi * face.bind.centroid_mm
+        found: list[tuple[str, Move]] = [
+            (
+                "coils",
+                Hitch("coils", alone * face.loop_mm(1), say("{n} × {each} round one square", n=str(alone), each=Length(face.loop_mm(1)))),
+            )
+        ]
+        if tied:
+            found.append(
+                ("tie", Hitch("tie", tied * face.loop_mm(2), say("{n} × {each} round two", n=str(tied), each=Length(face.loop_mm(2)))))
+            )
+        found.append(("foot", Hitch("through the ring", foot, Say("once round the foot, through the ring"))))
+        return found
+
+    def phrase(self) -> Say:
+        return Say("its ends swept across the top")
+
+    def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:
+        facts: _Facts = work.facts
+        face = facts.face
+        found = []
+        if face is None:
+            if not band.tied and not work.tied:
+                found.append(
+                    Warn(
+                        "swirl-free",
+                        Say("Nothing ties these ends: wraps on each side, or harder wire, keep the ring on size."),
+                        "finish.wraps_each_side",
+                    )
+                )
+            return found
+        if 2 * face.coil_mm > face.foot_mm + face.square_mm:
+            found.append(
+                Warn("coils-wide", Say("The two coils are wider than the band: bind one end with finer wire."), "wires.bind.diameter")
+            )
+        if band.strand_wire.temper != "soft":
+            found.append(
+                Warn("curls-crack", Say("Curls in hard square wire crack or twist: soft squares, a hard binder."), "wires.base.temper")
+            )
+        return found
+
+    def tasks(self, band: FormedBand, work: HeadWork) -> list[Task]:
+        facts: _Facts = work.facts
+        ids = {p.id: p for led in work.onward.values() for p in led}
+        if facts.face is None:
+            return self._bypass_tasks(band, ids)
+        face = facts.face
+        tied = min(self.tie_coils, facts.coils)
+        before = (facts.coils - tied) // 2 if self.tie_after_coils is None else min(self.tie_after_coils, facts.coils - tied)
+        twin = Say("The same on the other side: its half-turn twin, not its mirror image.")
+        first = next((p for i, p in ids.items() if i.endswith("across")), None)
+        return [
+            Task(
+                "ends-up",
+                Phase.HEAD,
+                Say(
+                    "Pull both binder tails tight; bend the squares of one side straight up, away from the finger, then the other side's. Single out the one nearest the middle on each side."
+                ),
+                makes=tuple(i for i in ids if i.endswith("rise")),
+                checks=(
+                    look(
+                        "As many on both sides, in line; the two singled out are opposite by half a turn.",
+                        "Swap one: mirror images make the face askew.",
+                    ),
+                ),
+                stage="face",
+            ),
+            Task(
+                "coil",
+                Phase.HEAD,
+                say(
+                    "Wind the binder round it, flat side in, {a}; take in the next end, {tie} round both; go on round the first alone, {b}. {twin}",
+                    a=Count(before, "coil", "coils"),
+                    tie=Count(tied, "coil", "coils"),
+                    b=Count(facts.coils - tied - before, "coil", "coils"),
+                    twin=twin,
+                ),
+                makes=tuple(i for i in ids if i.endswith(("coils", "tie"))),
+                checks=(look(say("Close, {long} long.", long=Length(facts.coils * face.bind.width_mm))),),
+                count=facts.coils,
+                stage="face",
+            ),
+            Task(
+                "across",
+                Phase.HEAD,
+                say(
+                    "Lay both coils straight across, side by side, each {hook} round the foot of the other side; trim the first square where it lies under the hook, {long} from its foot.",
+                    hook=Degrees(math.radians(self.hook_deg)),
+                    long=Length(first.length_mm if first else face.across_mm()),
+                ),
+                makes=tuple(i for i in ids if i.endswith(("across", "hook", "tuck", "foot"))),
+                checks=(look("They touch; neither rides up.", "Slack: pull from the end with pliers."), reads(0.15)),
+                cautions=(cautions.CUT, cautions.EDGES),
+                stage="face",
+            ),
+            Task(
+                "frame",
+                Phase.HEAD,
+                say(
+                    "Take the next end the other way round along the long side of the face, {oval} of it, and the last straight along between oval and coils; trim, turn under, pinch flat. {twin}",
+                    oval=Length(face.oval_mm()),
+                    twin=twin,
+                ),
+                makes=tuple(i for i in ids if i.endswith(("round", "up", "straight"))),
+                checks=(look("An even oval; the finger feels no end."),),
+                cautions=(cautions.EDGES,),
+                stage="face",
+            ),
+        ]
+
+    def _bypass_tasks(self, band: FormedBand, ids: dict[str, Placed]) -> list[Task]:
+        sweep = next(p for i, p in ids.items() if i.endswith("sweep"))
+        locks = tuple(i for i in ids if i.endswith("lock"))
+        tasks = []
+        if locks:
+            says = say("Off the mandrel, wrap each tail {times} round its shoulder before it sweeps.", times=Times(band.form.locks))
+            tasks.append(
+                Task(
+                    "lock-first",
+                    Phase.HEAD,
+                    says,
+                    makes=locks,
+                    checks=(reads(0.15),),
+                    cautions=(cautions.LAST_EASY,),
+                    count=band.form.locks,
+                    stage="lock",
+                )
+            )
+        tasks.append(
+            Task(
+                "sweep",
+                Phase.HEAD,
+                say(
+                    "Bend each end up at its foot and sweep it across the top, {long} of it, {reach} past the middle, one on each side of it; turn the ring half round for the second.",
+                    long=Length(sweep.length_mm),
+                    reach=Degrees(math.radians(self.reach_deg)),
+                ),
+                makes=tuple(i for i in ids if i.endswith("sweep")),
+                checks=(look("Turned half round it looks the same.", "Askew: one was made as a mirror image."), reads(0.15)),
+                stage="sweep",
+            )
+        )
+        ends = tuple(i for i in ids if i.endswith(".end"))
+        words = {
+            "scroll": say("Roll each end into a scroll of {turns} turns on round pliers", turns=Number(self.scroll_turns, 2)),
+            "hook": Say("Turn each end into a small hook"),
+            "ball": Say("Melt each end into a small ball"),
+        }[self.end]
+        heat = (cautions.TORCH,) if self.end == "ball" else ()
+        tasks.append(
+            Task(
+                "end",
+                Phase.TRIM,
+                say("{words}, and press it flat on the band.", words=words),
+                makes=ends,
+                checks=(look("A finger finds no end."),),
+                cautions=(*heat, cautions.EDGES),
+                stage="ends",
+            )
+        )
+        return tasks
+
+
+def _at_foot(band: FormedBand, end: End) -> End:
+    """Wound one way the long tail stands at the left foot."""
+    if end.name != "long":
+        return end
+    return End(end.piece, end.which, "left", end.lane, band.slots[0].left, end.wire, end.role, end.name)
+
+
+def _standing(end: End, at: Point3) -> End:
+    return End(end.piece, end.which, end.side, end.lane, at, end.wire, end.role, end.name)
+
+
+def _swept(start: Point3, reach: float, top: float, aside: float) -> list[Point3]:
+    """From the left foot across the top to the right, rising, and going aside."""
+    steps = 40
+    first, low = math.atan2(start[0], start[1]), math.hypot(start[0], start[1])
+    points = [start]
+    for k in range(1, steps + 1):
+        u = k / steps
+        angle = first + (reach - first) * u
+        up = min(1.0, 3 * u)
+        eased = up * up * (3 - 2 * up)
+        points.append(on_circle(low + (top - low) * eased, angle, start[2] - aside * (3 * u * u - 2 * u**3)))
+    return points
+
+
+def _laid(radius: float, half: float, sign: int, z: float) -> list[Point3]:
+    """From one foot to the other on the band's cylinder."""
+    steps = 16
+    return [on_circle(radius, sign * half * (1 - 2 * k / steps), z) for k in range(steps + 1)]
