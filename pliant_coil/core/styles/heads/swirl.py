@@ -7,7 +7,7 @@ from functools import partial
 from typing import ClassVar, Literal
 
 from pliant_coil.core.mechanics.curves import Point3
-from pliant_coil.core.moves import Course, Hitch, Loop, Placed, Scroll, on_circle
+from pliant_coil.core.moves import Course, Hitch, Lead, Loop, Placed, Scroll, on_circle
 from pliant_coil.core.moves.base import Move
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.beads import lead_start
