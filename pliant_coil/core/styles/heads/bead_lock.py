@@ -10,10 +10,11 @@ from pydantic import Field
 from pliant_coil.core.moves import Lead, Placed, Seat, named, pass_beside, pass_over, pass_under
 from pliant_coil.core.moves.base import Move
 from pliant_coil.core.styles import cautions
+from pliant_coil.core.styles.bead_lists import Row, row_words
 from pliant_coil.core.styles.beads import check_reach, drilled, landing, lead_start, seat_on, snagging, stand_mm, standing
 from pliant_coil.core.styles.contract import BandStyle, End, Form, FormedBand, HeadStyle, HeadWork, Opening, Top, Warn, Wires, lacks
 from pliant_coil.core.styles.parameters import choice
-from pliant_coil.core.styles.stones import Bead
+from pliant_coil.core.styles.stones import Bead, PlacedStone
 from pliant_coil.core.styles.tasks import Phase, Task, look, reads
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
@@ -26,23 +27,51 @@ class BeadLock(HeadStyle):
     least_locks: ClassVar[int] = 1
     style: Literal["bead-lock"] = choice("bead-lock", "Head")
     bead: Bead = Field(default_factory=Bead, title="Bead")
+    beads: Row = choice((), "Several beads", "In their order, such as 4 6 4; they take the one bead's place.", rare=True)
     pass_by: Literal["beside", "under-over", "under-both", "none"] = choice(
         "beside", "Tails pass", "One on each face; one under the bead and one over it; both under it; or, wound one way, none."
     )
     first_tail: Literal["right", "left"] = choice("right", "First tail", "Which passes the nearer face, or goes under.", rare=True)
 
+    @property
+    def whole(self) -> Bead:
+        """The bead, or all that stand on one wire as one: as long as they are together, as wide and high as the largest."""
+        if not self.beads:
+            return self.bead
+        long, large = sum(b.length for b in self.beads), max(b.width for b in self.beads)
+        hole = min(b.hole_mm for b in self.beads)
+        return Bead.model_construct(
+            shape="oval", diameter_mm=large, length_mm=long, width_mm=large, height_mm=max(b.height for b in self.beads), hole_mm=hole
+        )
+
+    def _stones(self, seat: Seat, wires: Wires) -> tuple[PlacedStone, ...]:
+        """Each bead where it stands on the wire."""
+        if not self.beads:
+            return (drilled(self.bead, seat, wires),)
+        found, at = [], -self.whole.length / 2
+        for k, bead in enumerate(self.beads):
+            placed = drilled(bead, seat, wires)
+            middle = (at + bead.length / 2, seat.axis_y_mm, 0.0)
+            found.append(replace(placed, field=f"head.beads.{k}.hole_mm", centre=middle))
+            at += bead.length
+        return tuple(found)
+
     def fits(self, band: BandStyle) -> Say:
         return lacks(band, Top.TAILS)
 
     def opening(self, form: Form, band: BandStyle, wires: Wires) -> Opening:
-        self.bead.check("head.bead")
+        if self.beads:
+            for k, bead in enumerate(self.beads):
+                bead.check(f"head.beads.{k}")
+        else:
+            self.bead.check("head.bead")
         if form.locks < 1:
-            refuse("finish.wraps_each_side", say("{bead} doesn't hold without a lock", bead=self.bead.words), "at least 1 wrap each side")
+            refuse("finish.wraps_each_side", say("{bead} doesn't hold without a lock", bead=self.whole.words), "at least 1 wrap each side")
         if self.pass_by == "none" and Top.THROUGH in band.tops():
             refuse("head.pass_by", "the tails of a band wound both ways have to come past the bead", "beside, under-over or under-both")
         lift = wires["band"].height_mm if self.pass_by in ("under-over", "under-both") else 0.0
-        seat = seat_on(form.diameter_mm, band, wires, self.bead, stand_mm(band, wires, self.bead) + lift)
-        check_reach(seat, self.bead)
+        seat = seat_on(form.diameter_mm, band, wires, self.whole, stand_mm(band, wires, self.whole) + lift)
+        check_reach(seat, self.whole)
         return Opening(foot_rad=seat.bends_rad, shoulder_rad=seat.shoulder_rad, across=True, facts=seat)
 
     def make(self, form: Form, band: FormedBand, wires: Wires, opening: Opening) -> HeadWork:
@@ -58,11 +87,11 @@ class BeadLock(HeadStyle):
             led, tail = self._led(band, seat, end, under=self._goes_under(k, both))
             onward[end.key] = led
             tails.append(tail)
-        height = seat.axis_y_mm - form.diameter_mm / 2 + self.bead.height / 2
+        height = seat.axis_y_mm - form.diameter_mm / 2 + self.whole.height / 2
         return HeadWork(
             through={0: through},
             onward=onward,
-            stones=(drilled(self.bead, seat, wires),),
+            stones=self._stones(seat, wires),
             tails=tuple(tails),
             ledger=band.ledger,
             tied=True,
@@ -95,9 +124,9 @@ class BeadLock(HeadStyle):
             passing: Move = pass_under("under", start, stop, radius_mm=band.radius_mm)
         elif self.pass_by == "under-over":
             d = seat.wire_mm
-            passing = pass_over("over", start, stop, centre_y_mm=seat.axis_y_mm, a_mm=seat.leg_x_mm + d, b_mm=self.bead.height / 2 + d / 2)
+            passing = pass_over("over", start, stop, centre_y_mm=seat.axis_y_mm, a_mm=seat.leg_x_mm + d, b_mm=self.whole.height / 2 + d / 2)
         else:
-            bead = standing(seat, self.bead)
+            bead = standing(seat, self.whole)
             foot = seat.axis_y_mm - bead.reach_mm / math.sqrt(2)
             drop = max(0.0, foot - seat.shoulder_y_mm)
             passing = pass_beside("past the bead", start, stop, body=partial(bead.body, -math.pi / 4), drop_mm=drop, face=face)
@@ -107,13 +136,14 @@ class BeadLock(HeadStyle):
 
     def phrase(self) -> Say:
         ways = {"under-over": ", one tail under and one over", "under-both": ", both tails under it"}
-        return say("{bead}{way}", bead=self.bead.words, way=ways.get(self.pass_by, ""))
+        words = row_words(self.beads) if self.beads else self.bead.words
+        return say("{bead}{way}", bead=words, way=ways.get(self.pass_by, ""))
 
     def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:
-        found = snagging(self.bead, work.facts)
+        found = snagging(self.whole, work.facts)
         if band.form.locks == 1:
             found.append(Warn("one-wrap-slips", Say("One wrap slips under a bead: two hold."), "finish.wraps_each_side"))
-        if self.bead.width > 1.6 * self.bead.length and self.pass_by == "beside":
+        if self.whole.width > 1.6 * self.whole.length and self.pass_by == "beside":
             found.append(Warn("pass-bulges", Say("Past so wide a bead the tails bulge on both faces: lead them under it."), "head.pass_by"))
         return found
 
@@ -126,7 +156,7 @@ class BeadLock(HeadStyle):
                 "Bend the long tail up square at the left foot, thread {bead}, and bend it square down at the other side."
                 if one_way
                 else "Thread {bead} to its mark and fold both halves down square beside it, jaws at the jaw marks.",
-                bead=self.bead.words,
+                bead=self.whole.words,
             ),
             makes=tuple(p.id for p in work.through.get(0, ())),
             checks=(look("The bead may slide but doesn't rattle."),),

@@ -4,6 +4,8 @@ import math
 from dataclasses import dataclass, replace
 from typing import ClassVar, Literal
 
+from pydantic import Field
+
 from pliant_coil.core.mechanics.curves import Point, Point3
 from pliant_coil.core.mechanics.program import read_program
 from pliant_coil.core.mechanics.weave import Weave
@@ -11,6 +13,7 @@ from pliant_coil.core.moves import Figure, FrameWeaving, Lead, Piece, Placed
 from pliant_coil.core.moves.base import Move
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import BandStyle, End, Form, FormedBand, HeadStyle, HeadWork, Opening, Top, Warn, Wires, lacks
+from pliant_coil.core.styles.outlines import CURVE_CORNERS, OutlineName, outline_corners
 from pliant_coil.core.styles.parameters import choice, millimetres, number
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
 from pliant_coil.core.trade.sizes import Size
@@ -18,9 +21,6 @@ from pliant_coil.core.words.figures import Count, Length, Number, Thickness, Tol
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
 
-_CURVE_CORNERS = 96
-_STAR_INNER = math.cos(math.radians(72)) / math.cos(math.radians(36))
-"""Notch radius over tip radius of a five-pointed star whose sides run on into each other."""
 _PLAIN = "A1"
 
 
@@ -57,9 +57,19 @@ class OpenFrame(HeadStyle):
 
     title: ClassVar[str] = "Open frame"
     style: Literal["open-frame"] = choice("open-frame", "Head")
-    outline: Literal["diamond", "square", "round", "star", "polygon"] = choice("diamond", "Outline")
-    side_mm: float = millimetres(9.0, "Side", 4, 16, "Along the wire's middle, of a diamond, a square or a polygon.")
-    diameter_mm: float = millimetres(12.0, "Diameter", 6, 22, "Of a round outline, or across a star's tips.")
+    outline: OutlineName = choice("diamond", "Outline")
+    side_mm: float = millimetres(9.0, "Side", 4, 16, "Along the wire's middle, of a diamond, square, rectangle or polygon.")
+    diameter_mm: float = millimetres(
+        12.0, "Diameter", 6, 22, "Of a round outline, across a star's tips, or the length along the band of the others."
+    )
+    width_mm: float | None = millimetres(None, "Width", 3, 22, "Along the finger, of a rectangle, an oval, a marquise or a heart.")
+    path: str = Field(
+        "",
+        title="Own outline",
+        max_length=4000,
+        description="The d of a closed SVG path, its x along the band, alike on both sides.",
+        json_schema_extra={"rare": True},
+    )
     points: int = number(5, "Points", 3, 8, "Of a star or a polygon.")
     corner_radius_mm: float = millimetres(0.3, "Bends, inside", 0, 3, rare=True)
     neck: Literal["crossed", "plain"] = choice(
@@ -84,37 +94,20 @@ class OpenFrame(HeadStyle):
 
     def _corners(self) -> tuple[Point, ...]:
         """Corners from the neck's tip (+ along the band) by the near side round."""
-        s, r = self.side_mm, self.diameter_mm / 2
-        match self.outline:
-            case "diamond":
-                a = s / math.sqrt(2)
-                return ((a, 0.0), (0.0, a), (-a, 0.0), (0.0, -a))
-            case "square":
-                return ((s / 2, 0.0), (s / 2, s / 2), (-s / 2, s / 2), (-s / 2, 0.0), (-s / 2, -s / 2), (s / 2, -s / 2))
-            case "round":
-                return tuple(
-                    (r * math.cos(2 * math.pi * k / _CURVE_CORNERS), r * math.sin(2 * math.pi * k / _CURVE_CORNERS))
-                    for k in range(_CURVE_CORNERS)
-                )
-            case "polygon":
-                out = s / (2 * math.sin(math.pi / self.points))
-                return _symmetric(
-                    [
-                        (out * math.cos(2 * math.pi * k / self.points), out * math.sin(2 * math.pi * k / self.points))
-                        for k in range(self.points)
-                    ]
-                )
-            case _:
-                inner = r * (_STAR_INNER if self.points == 5 else 0.5)
-                tips = [(r if k % 2 == 0 else inner, math.pi * k / self.points) for k in range(2 * self.points)]
-                return tuple((radius * math.cos(angle), radius * math.sin(angle)) for radius, angle in tips)
+        usual = (
+            0.6 * self.side_mm
+            if self.outline == "rectangle"
+            else self.diameter_mm * {"marquise": 0.45, "heart": 1.05}.get(self.outline, 0.7)
+        )
+        width = usual if self.width_mm is None else self.width_mm
+        return outline_corners(self.outline, side=self.side_mm, across=self.diameter_mm, width=width, points=self.points, path=self.path)
 
     def opening(self, form: Form, band: BandStyle, wires: Wires) -> Opening:
         frame = self.frame(wires)
         radius = band.centre_line_mm(form.diameter_mm, wires)
         if frame.span_mm > 2 * math.pi * radius / 3 + 1e-9:
             share = 2 * math.pi * radius / 3 / frame.span_mm
-            field = "head.side_mm" if self.outline in ("diamond", "square", "polygon") else "head.diameter_mm"
+            field = "head.side_mm" if self.outline in ("diamond", "square", "rectangle", "polygon") else "head.diameter_mm"
             most = (self.side_mm if field.endswith("side_mm") else self.diameter_mm) * share
             refuse(
                 field,
@@ -175,7 +168,7 @@ class OpenFrame(HeadStyle):
         """From the first lane through the neck round the outline and back through the neck to the second lane."""
         rounding = self.corner_radius_mm + d / 2
         corners = frame.outline
-        curve = len(corners) >= _CURVE_CORNERS // 2
+        curve = len(corners) >= CURVE_CORNERS // 2
         order = corners if left[2] > 0 else (corners[0], *reversed(corners[1:]))
         if self.neck == "crossed":
             # Each tail leaves on the other side: the outline is walked from the far side.
@@ -200,7 +193,7 @@ class OpenFrame(HeadStyle):
         """Corners of a half that stand out, without those at neck and fork."""
         found = 0
         corners = frame.outline
-        if len(corners) >= _CURVE_CORNERS // 2:
+        if len(corners) >= CURVE_CORNERS // 2:
             return 0
         for k, (_, z) in enumerate(corners):
             if z > 1e-6 and _turn_at(corners, k) > math.radians(20):
@@ -247,8 +240,10 @@ class OpenFrame(HeadStyle):
         return tuple(Placed(f"{side}.{name}", move) for name, move in (*led, *joined))
 
     def phrase(self) -> Say:
-        size = self.diameter_mm if self.outline in ("round", "star") else self.side_mm
-        return say("an open {outline}, {size}", outline=self.outline, size=Thickness(size))
+        size = self.side_mm if self.outline in ("diamond", "square", "rectangle", "polygon") else self.diameter_mm
+        return say(
+            "an open {outline}, {size}", outline="outline of your own" if self.outline == "path" else self.outline, size=Thickness(size)
+        )
 
     def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:
         frame: _Frame = work.facts[0]
@@ -385,10 +380,6 @@ def _last(move: Move) -> Point3:
 
 def _around(points: tuple[Point, ...]) -> float:
     return sum(math.dist(points[k - 1], points[k]) for k in range(1, len(points)))
-
-
-def _symmetric(corners: list[Point]) -> tuple[Point, ...]:
-    return tuple((round(a, 12), round(z, 12)) for a, z in corners)
 
 
 def _turn_at(corners: tuple[Point, ...], k: int) -> float:
