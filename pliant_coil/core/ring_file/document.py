@@ -8,7 +8,7 @@ import json
 import re
 from typing import TYPE_CHECKING, Annotated, Any, Final, Literal
 
-from pydantic import BeforeValidator, Field, ValidationError, model_validator
+from pydantic import BeforeValidator, ConfigDict, Field, ValidationError, model_validator
 
 from pliant_coil.core.ring_file.by_style import ByStyle
 from pliant_coil.core.ring_file.faults import as_refusal
@@ -88,6 +88,9 @@ class Sizing(Part):
 
 class RingFile(Part):
     """A ring, as it is saved, sent and planned."""
+
+    # Only the styles' models wait until a document names them.
+    model_config = ConfigDict(defer_build=False)
 
     format: Literal["pliant-coil/ring"] = FORMAT
     version: Literal[2] = VERSION

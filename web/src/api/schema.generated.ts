@@ -460,6 +460,12 @@ export interface components {
             style: "bead-lock";
             bead?: components["schemas"]["pliant_coil__core__styles__stones__Bead"];
             /**
+             * Several beads
+             * @description In their order, such as 4 6 4; they take the one bead's place.
+             * @default []
+             */
+            beads: components["schemas"]["pliant_coil__core__styles__stones__Bead"][];
+            /**
              * Tails pass
              * @description One on each face; one under the bead and one over it; both under it; or, wound one way, none.
              * @default beside
@@ -473,6 +479,174 @@ export interface components {
              * @enum {string}
              */
             first_tail: "right" | "left";
+        };
+        /**
+         * BeadRows
+         * @description Three rows of beads that roll, over the top of the finger.
+         */
+        BeadRows: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            style: "bead-rows";
+            /**
+             * Middle row
+             * @description In their order, such as 3 × 5 or 4 8 4.
+             * @default [
+             *       {
+             *         "shape": "round",
+             *         "diameter_mm": 5,
+             *         "hole_mm": 1
+             *       },
+             *       {
+             *         "shape": "round",
+             *         "diameter_mm": 5,
+             *         "hole_mm": 1
+             *       },
+             *       {
+             *         "shape": "round",
+             *         "diameter_mm": 5,
+             *         "hole_mm": 1
+             *       }
+             *     ]
+             */
+            middle_beads: components["schemas"]["pliant_coil__core__styles__stones__Bead"][];
+            /**
+             * Each side row
+             * @description Or fill: as many 3 mm beads as find room.
+             * @default [
+             *       {
+             *         "shape": "round",
+             *         "diameter_mm": 3,
+             *         "hole_mm": 1
+             *       },
+             *       {
+             *         "shape": "round",
+             *         "diameter_mm": 3,
+             *         "hole_mm": 1
+             *       },
+             *       {
+             *         "shape": "round",
+             *         "diameter_mm": 3,
+             *         "hole_mm": 1
+             *       },
+             *       {
+             *         "shape": "round",
+             *         "diameter_mm": 3,
+             *         "hole_mm": 1
+             *       }
+             *     ]
+             */
+            side_beads: "fill" | components["schemas"]["pliant_coil__core__styles__stones__Bead"][];
+            /**
+             * Left side row
+             * @description The same as the right one unless given.
+             */
+            side_beads_left?: components["schemas"]["pliant_coil__core__styles__stones__Bead"][] | null;
+            /**
+             * Rows
+             * @default 3
+             */
+            rows: number;
+            /**
+             * Play
+             * @description Bare wire in each row so that the beads roll; none fixes them.
+             * @default 1.5
+             */
+            play_mm: number;
+            /**
+             * Wraps begin at
+             * @description From the top; just past the longest row unless given.
+             */
+            reach_deg?: number | null;
+            /**
+             * Side rows stand off by
+             * @default 0
+             */
+            spread_mm: number;
+            /**
+             * First wrap goes
+             * @description Over the band's wires, or under them.
+             * @default over
+             * @enum {string}
+             */
+            cross_over: "over" | "under";
+        };
+        /**
+         * BeadedHoops
+         * @description Hoops edged with beads.
+         */
+        BeadedHoops: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            style: "beaded-hoops";
+            /**
+             * Hoops
+             * @description The largest first.
+             * @default [
+             *       {
+             *         "rod_mm": 12
+             *       },
+             *       {
+             *         "rod_mm": 9
+             *       },
+             *       {
+             *         "rod_mm": 9
+             *       }
+             *     ]
+             */
+            hoops: components["schemas"]["HoopSpec"][];
+            /**
+             * Turns of a hoop
+             * @default 2
+             */
+            hoop_turns: number;
+            /**
+             * Ends pass by
+             * @default 1
+             */
+            overlap_mm: number;
+            /** Beads */
+            bead?: components["schemas"]["pliant_coil__core__styles__stones__Bead"];
+            /**
+             * Plain wraps between
+             * @default 1
+             */
+            wraps_between: number;
+            /**
+             * Tie wraps
+             * @description Of each tail round the hoop below.
+             * @default 3
+             */
+            tie_wraps: number;
+            /**
+             * Laid out
+             * @description In a row round the finger, or round the first.
+             * @default chain
+             * @enum {string}
+             */
+            layout: "chain" | "cluster";
+            /**
+             * Hoops overlap
+             * @description Of both radii.
+             * @default 0.35
+             */
+            overlap_share: number;
+            /**
+             * Sewn on with
+             * @description A wire of its own, or the first hoop's tails.
+             * @default own
+             * @enum {string}
+             */
+            sewing: "own" | "tails";
+            /**
+             * Places on the band
+             * @default 4
+             */
+            sewn_places: number;
         };
         /**
          * Braided
@@ -600,6 +774,72 @@ export interface components {
             form_down_us: number;
         };
         /**
+         * Cage
+         * @description A stone in a cage of the band's tails.
+         */
+        Cage: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            style: "cage";
+            /** Stone */
+            stone?: components["schemas"]["Rough"];
+            /**
+             * Passes
+             * @description In their order, the tails in turn.
+             * @default [
+             *       {
+             *         "over": "front"
+             *       },
+             *       {
+             *         "over": "back"
+             *       },
+             *       {
+             *         "over": "middle"
+             *       }
+             *     ]
+             */
+            passes: components["schemas"]["PassSpec"][];
+            /**
+             * First lock at
+             * @description From the top; where the stone ends unless given.
+             */
+            lock_at_deg?: number | null;
+            /**
+             * Wraps after a pass
+             * @default 1
+             */
+            pass_wraps: number;
+            /**
+             * Laid looser than taut by
+             * @description A share; jogs take it up again.
+             * @default 0.04
+             */
+            slack_share: number;
+            /**
+             * A jog's swing
+             * @default 0.8
+             */
+            jog_mm: number;
+            /**
+             * A jog's length
+             * @default 5
+             */
+            jog_length_mm: number;
+            /**
+             * Order
+             * @description Passes over the stone; or a strap of each tail first, the stone slipped between. By its size unless given.
+             */
+            order?: ("stone-first" | "slot-first") | null;
+            /**
+             * Motif on the last pass
+             * @default none
+             * @enum {string}
+             */
+            motif: "none" | "spiral" | "wave" | "crescent" | "two-loops";
+        };
+        /**
          * ChartPass
          * @description A wrap on a chart: where along it, round which wires (numbered from 0).
          */
@@ -689,6 +929,32 @@ export interface components {
             worked?: components["schemas"]["StripParameters"] | null;
         };
         /**
+         * Crystal
+         * @description A crystal in a setting that is sewn on through its channels.
+         */
+        Crystal: {
+            /**
+             * Crystal
+             * @default 7
+             */
+            diameter_mm: number;
+            /**
+             * Crystal's height
+             * @default 3
+             */
+            height_mm: number;
+            /**
+             * Channel
+             * @default 0.7
+             */
+            hole_mm: number;
+            /**
+             * Channels
+             * @default 2
+             */
+            channels: number;
+        };
+        /**
          * DoubleCoil
          * @description A barrel of coiled coil on the band's wire.
          */
@@ -755,6 +1021,34 @@ export interface components {
             strands: components["schemas"]["Strand"][];
             /** Beads */
             beads: components["schemas"]["pliant_coil__core__plan__model__Stone"][];
+        };
+        /**
+         * Drilled
+         * @description A drilled stone that is circled.
+         */
+        Drilled: {
+            /**
+             * Stone's length
+             * @description Along its hole.
+             * @default 8
+             */
+            length_mm: number;
+            /**
+             * Stone's width
+             * @description Along the finger.
+             * @default 8
+             */
+            width_mm: number;
+            /**
+             * Stone's height
+             * @default 7
+             */
+            height_mm: number;
+            /**
+             * Hole
+             * @default 1.3
+             */
+            hole_mm: number;
         };
         /**
          * Finger
@@ -842,6 +1136,27 @@ export interface components {
             strands: number[][][];
         };
         /**
+         * FlatBead
+         * @description A flat bead drilled through its edge.
+         */
+        FlatBead: {
+            /**
+             * Bead's face
+             * @default 12
+             */
+            diameter_mm: number;
+            /**
+             * Bead's thickness
+             * @default 4
+             */
+            height_mm: number;
+            /**
+             * Hole
+             * @default 0.8
+             */
+            hole_mm: number;
+        };
+        /**
          * FoldedPair
          * @description Both legs of a folded wire side by side; one goes through the eye of the fold.
          */
@@ -877,6 +1192,60 @@ export interface components {
             through_eye: "other" | "both";
         };
         /**
+         * FramedBead
+         * @description A flat bead in a woven frame of the band's own ends.
+         */
+        FramedBead: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            style: "framed-bead";
+            /** Bead */
+            bead?: components["schemas"]["FlatBead"];
+            /**
+             * Gap in the frame
+             * @description Between its two wires; as wide as the weave wire unless given.
+             */
+            frame_gap_mm?: number | null;
+            /** Shoulder's turn */
+            shoulder_radius_mm?: number | null;
+            /**
+             * Scrolls
+             * @description On the bead's face: of all ends, of the inner ones, or none.
+             * @default 4
+             * @enum {integer}
+             */
+            scrolls: 4 | 2 | 0;
+            /**
+             * Turns of an inner scroll
+             * @default 1.25
+             */
+            scroll_turns: number;
+            /**
+             * Turns of an outer scroll
+             * @default 1.5
+             */
+            outer_scroll_turns: number;
+            /**
+             * Scroll's eye
+             * @description 1.2 of the wire unless given.
+             */
+            scroll_eye_mm?: number | null;
+            /**
+             * Frame's weave
+             * @description A3 AB1 unless given, A the inner wire.
+             */
+            frame_program?: string | null;
+            /**
+             * Second side woven with
+             * @description The rest of the first wire, cut from it, or a new piece.
+             * @default rest
+             * @enum {string}
+             */
+            second_weave: "rest" | "new";
+        };
+        /**
          * Health
          * @description Whether the server and its record book answer.
          */
@@ -888,6 +1257,200 @@ export interface components {
             status: "ok" | "no-database";
             /** Database */
             database: boolean;
+        };
+        /**
+         * HoopSeat
+         * @description A round bead in two hoops of the band's tails.
+         */
+        HoopSeat: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            style: "hoop-seat";
+            bead?: components["schemas"]["pliant_coil__core__styles__stones__Bead"];
+            /**
+             * Sunk in
+             * @description How much of the bead lies below the upper hoop.
+             * @default 0.35
+             */
+            sunk_share: number;
+            /**
+             * Rod of the hoops
+             * @description Decides how far the bead sinks; worked out unless given.
+             */
+            rod_mm?: number | null;
+            /**
+             * Hoops
+             * @description One upon the other, or tilted like an open shell.
+             * @default stacked
+             * @enum {string}
+             */
+            seat: "stacked" | "facing";
+            /**
+             * Tilt of facing hoops
+             * @default 45
+             */
+            tilt_deg: number;
+            /**
+             * Tails wrap
+             * @description Hoop and shoulder together, or the two hoops only: nothing goes inside.
+             * @default band
+             * @enum {string}
+             */
+            lock_on: "band" | "hoops";
+            /**
+             * Fine wraps at each place
+             * @description On both sides of both mouths.
+             * @default 4
+             */
+            bind_wraps: number;
+            /**
+             * Hole lies
+             * @description Along the finger, or across it.
+             * @default along
+             * @enum {string}
+             */
+            hole_axis: "along" | "across";
+        };
+        /**
+         * HoopSpec
+         * @description One hoop.
+         */
+        HoopSpec: {
+            /**
+             * Hoop's rod
+             * @default 9
+             */
+            rod_mm: number;
+            /**
+             * Beads
+             * @description As many as fit unless given.
+             */
+            beads?: number | null;
+        };
+        /**
+         * Interlace
+         * @description A knot of the band's four ends.
+         */
+        Interlace: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            style: "interlace";
+            /**
+             * Knot's length
+             * @description Along the band, from shoulder to shoulder.
+             * @default 18
+             */
+            knot_arc_mm: number;
+            /**
+             * Knot's width
+             * @description Across the finger, outside to outside.
+             * @default 9
+             */
+            knot_width_mm: number;
+            /**
+             * On top at the first crossing
+             * @description Which lower end.
+             * @default right
+             * @enum {string}
+             */
+            on_top: "right" | "left";
+            /**
+             * Locks lie
+             * @description On bare wire beside the weave, or over its last wraps.
+             * @default bare
+             * @enum {string}
+             */
+            lock_on: "bare" | "weave";
+            /**
+             * Extra to hold
+             * @description The knot is laid wide on long ends and drawn in.
+             * @default 40
+             */
+            work_mm: number;
+        };
+        /**
+         * LoopRosette
+         * @description A flower of the band's own wire.
+         */
+        LoopRosette: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            style: "loop-rosette";
+            bead?: components["schemas"]["pliant_coil__core__styles__stones__Bead"];
+            /**
+             * Petals, inside
+             * @description The jaw that the loops are turned on.
+             * @default 4
+             */
+            petal_mm: number;
+            /**
+             * Petals of the first row
+             * @description As the others unless given.
+             */
+            petal_inner_mm?: number | null;
+            /**
+             * Loops of the first row
+             * @description Or fill: as many as go once round.
+             * @default 6
+             */
+            loops_inner: "fill" | number;
+            /**
+             * Loops of the second row
+             * @description Or fill.
+             * @default 8
+             */
+            loops_outer: "fill" | number;
+            /**
+             * Petals overlap
+             * @default 0.2
+             */
+            overlap_share: number;
+            /**
+             * Loops of the seat
+             * @default 2
+             */
+            seat_loops: number;
+            /**
+             * Seat loops, inside
+             * @description Three quarters of the bead unless given.
+             */
+            seat_loop_mm?: number | null;
+            /**
+             * Tie wraps each side
+             * @default 2
+             */
+            tie_wraps: number;
+            /**
+             * Wound first
+             * @default right
+             * @enum {string}
+             */
+            first_tail: "right" | "left";
+            /**
+             * First row splayed by
+             * @description From upright.
+             * @default 40
+             */
+            splay_inner_deg: number;
+            /**
+             * Second row splayed by
+             * @description From upright.
+             * @default 70
+             */
+            splay_outer_deg: number;
+            /**
+             * Order
+             * @description Loops, then the bead; or the bead first.
+             * @default loops-first
+             * @enum {string}
+             */
+            order: "loops-first" | "bead-first";
         };
         /**
          * Mark
@@ -1088,19 +1651,30 @@ export interface components {
              * @default diamond
              * @enum {string}
              */
-            outline: "diamond" | "square" | "round" | "star" | "polygon";
+            outline: "diamond" | "square" | "rectangle" | "round" | "oval" | "marquise" | "heart" | "star" | "polygon" | "path";
             /**
              * Side
-             * @description Along the wire's middle, of a diamond, a square or a polygon.
+             * @description Along the wire's middle, of a diamond, square, rectangle or polygon.
              * @default 9
              */
             side_mm: number;
             /**
              * Diameter
-             * @description Of a round outline, or across a star's tips.
+             * @description Of a round outline, across a star's tips, or the length along the band of the others.
              * @default 12
              */
             diameter_mm: number;
+            /**
+             * Width
+             * @description Along the finger, of a rectangle, an oval, a marquise or a heart.
+             */
+            width_mm?: number | null;
+            /**
+             * Own outline
+             * @description The d of a closed SVG path, its x along the band, alike on both sides.
+             * @default
+             */
+            path: string;
             /**
              * Points
              * @description Of a star or a polygon.
@@ -1139,6 +1713,68 @@ export interface components {
             doubling_corner: "pushed" | "bent";
         };
         /**
+         * Outline
+         * @description A sign bent in the middle of the band's wire.
+         */
+        Outline: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            style: "outline";
+            /**
+             * Sign
+             * @default heart
+             * @enum {string}
+             */
+            sign: "heart" | "loops" | "own";
+            /**
+             * Loops in a row
+             * @default 2
+             */
+            loops_count: number;
+            /**
+             * Own sign
+             * @description One half from the middle outwards: straight 5, left 2.5 270 (radius and degrees), right 3 45.
+             * @default
+             */
+            program: string;
+            /**
+             * Rod of the lobes
+             * @default 4
+             */
+            rod_mm: number;
+            /**
+             * Angle at the tip
+             * @default 85
+             */
+            tip_angle_deg: number;
+            /**
+             * Space between the lobes
+             * @description Touching lobes are firm; open ones spread in wear.
+             * @default 0
+             */
+            lobe_gap_mm: number;
+            /**
+             * Tip's bend
+             * @description Neutral radius; the wire's diameter unless given.
+             */
+            tip_bend_mm?: number | null;
+            /**
+             * Lies
+             * @description Bowed to the band, or flat.
+             * @default bowed
+             * @enum {string}
+             */
+            lies: "bowed" | "flat";
+            /**
+             * Tip towards the
+             * @default wrist
+             * @enum {string}
+             */
+            tip_to: "wrist" | "nail";
+        };
+        /**
          * OwnRoom
          * @description Room for a wide band, in US sizes.
          */
@@ -1170,6 +1806,28 @@ export interface components {
              * @default 12
              */
             mm: number;
+        };
+        /**
+         * PassSpec
+         * @description One pass over the stone.
+         */
+        PassSpec: {
+            /**
+             * Over the
+             * @default middle
+             * @enum {string}
+             */
+            over: "front" | "middle" | "back" | "diagonal" | "other-diagonal";
+            /**
+             * Crosses the top at
+             * @description From the middle line, towards the hand negative.
+             */
+            at_mm?: number | null;
+            /**
+             * With the tail from the
+             * @description In turn unless given.
+             */
+            tail?: ("left" | "right") | null;
         };
         /**
          * Phrase
@@ -1392,7 +2050,7 @@ export interface components {
             /** Band */
             band?: components["schemas"]["Braided"] | components["schemas"]["Bundled"] | components["schemas"]["Crossed"] | components["schemas"]["FoldedPair"] | components["schemas"]["Open"] | components["schemas"]["Stacked"] | components["schemas"]["Turned"] | components["schemas"]["Twisted"] | components["schemas"]["Woven"];
             /** Head */
-            head?: components["schemas"]["BeadLock"] | components["schemas"]["DoubleCoil"] | components["schemas"]["NestHead"] | components["schemas"]["NoHead"] | components["schemas"]["OpenFrame"] | components["schemas"]["Prongs"];
+            head?: components["schemas"]["BeadLock"] | components["schemas"]["BeadRows"] | components["schemas"]["BeadedHoops"] | components["schemas"]["Cage"] | components["schemas"]["DoubleCoil"] | components["schemas"]["FramedBead"] | components["schemas"]["HoopSeat"] | components["schemas"]["Interlace"] | components["schemas"]["LoopRosette"] | components["schemas"]["NestHead"] | components["schemas"]["NoHead"] | components["schemas"]["OpenFrame"] | components["schemas"]["Outline"] | components["schemas"]["Prongs"] | components["schemas"]["SpikedDisc"] | components["schemas"]["Swirl"] | components["schemas"]["Wave"] | components["schemas"]["WrappedStone"];
             finish?: components["schemas"]["Finish"];
             sizing?: components["schemas"]["Sizing"];
         };
@@ -1473,6 +2131,42 @@ export interface components {
             cut_mm: number;
             /** Cut In */
             cut_in: string;
+        };
+        /**
+         * Rough
+         * @description A stone held by wire round it.
+         */
+        Rough: {
+            /**
+             * Shape
+             * @description Rounded all over, or a slab with rounded edges.
+             * @default ellipsoid
+             * @enum {string}
+             */
+            shape: "ellipsoid" | "slab";
+            /**
+             * Stone's length
+             * @description Along the band.
+             * @default 17
+             */
+            length_mm: number;
+            /**
+             * Stone's width
+             * @description Along the finger.
+             * @default 12
+             */
+            width_mm: number;
+            /**
+             * Stone's height
+             * @default 7
+             */
+            height_mm: number;
+            /**
+             * Edge's rounding
+             * @description Of a slab.
+             * @default 2
+             */
+            edge_radius_mm: number;
         };
         /**
          * Say
@@ -1616,6 +2310,90 @@ export interface components {
              * @default pliers
              */
             tail: ("pliers" | "fingers") | components["schemas"]["OwnTail"];
+        };
+        /**
+         * SpikedDisc
+         * @description A disc of spikes with a crystal on it.
+         */
+        SpikedDisc: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            style: "spiked-disc";
+            /**
+             * Hoop's rod
+             * @default 6
+             */
+            rod_mm: number;
+            /**
+             * Turns of the hoop
+             * @default 2
+             */
+            hoop_turns: number;
+            /**
+             * Spikes
+             * @default 10
+             */
+            spikes: number;
+            /**
+             * Long spikes
+             * @default 5.5
+             */
+            long_mm: number;
+            /**
+             * Short spikes
+             * @default 3
+             */
+            short_mm: number;
+            /**
+             * Spikes
+             * @description Long and short in turn, or all long.
+             * @default alternate
+             * @enum {string}
+             */
+            pattern: "alternate" | "same";
+            /**
+             * Wraps between
+             * @default 3
+             */
+            wraps_between: number;
+            /**
+             * Wraps to begin with
+             * @default 2
+             */
+            start_wraps: number;
+            /**
+             * Twist, one full turn every
+             * @description Five of the wire's diameters unless given.
+             */
+            twist_lay_mm?: number | null;
+            stone?: components["schemas"]["Crystal"];
+            /**
+             * Short tail
+             * @description What it needs to sew unless given.
+             */
+            short_tail_mm?: number | null;
+            /**
+             * Sewn on
+             * @description The band's eyes where it has them, or its wires.
+             * @default auto
+             * @enum {string}
+             */
+            sewn_on: "auto" | "eyes" | "wraps";
+            /**
+             * Stitches at each place
+             * @description By each tail.
+             * @default 2
+             */
+            stitches_per_eye: number;
+            /**
+             * Long spikes point
+             * @description Along and across the finger, or between.
+             * @default cross
+             * @enum {string}
+             */
+            orient: "cross" | "diagonal";
         };
         /**
          * Stacked
@@ -1782,6 +2560,89 @@ export interface components {
             };
         };
         /**
+         * Swirl
+         * @description Ends that sweep across the top.
+         */
+        Swirl: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            style: "swirl";
+            /**
+             * Sweeps past the top by
+             * @default 35
+             */
+            reach_deg: number;
+            /**
+             * Sideways
+             * @description Half the band's width unless given.
+             */
+            side_mm?: number | null;
+            /**
+             * Over the band by
+             * @description A wire's thickness unless given.
+             */
+            rise_mm?: number | null;
+            /**
+             * Each ends in a
+             * @default scroll
+             * @enum {string}
+             */
+            end: "scroll" | "hook" | "ball";
+            /**
+             * Turns of a scroll
+             * @default 1.5
+             */
+            scroll_turns: number;
+            /**
+             * A face's sweeps
+             * @description Of a bundle's ends, from the middle outwards; the usual ones unless given.
+             * @default []
+             */
+            sweeps: ("across-bound" | "across" | "round" | "straight" | "cut")[];
+            /**
+             * Hooks round the foot by
+             * @description Of a face.
+             * @default 180
+             */
+            hook_deg: number;
+            /**
+             * Coils before the tie
+             * @description Half of those that fit unless given.
+             */
+            tie_after_coils?: number | null;
+            /**
+             * Coils of the tie
+             * @description Round two ends of a face.
+             * @default 3
+             */
+            tie_coils: number;
+            /**
+             * Squares tucked
+             * @description Against the band, or once through the ring.
+             * @default under-own
+             * @enum {string}
+             */
+            tuck: "through" | "under-own";
+        };
+        /**
+         * Tubes
+         * @description Small settings in the windows between the waves.
+         */
+        Tubes: {
+            /**
+             * Tube's outside
+             * @default 2.5
+             */
+            diameter_mm: number;
+            /**
+             * How many
+             * @default 2
+             */
+            count: number;
+        };
+        /**
          * Turned
          * @description Turns side by side: both ways from the middle, or one way from a short tail.
          */
@@ -1907,6 +2768,72 @@ export interface components {
             field: string;
         };
         /**
+         * Wave
+         * @description Waves in the tops of a stack.
+         */
+        Wave: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            style: "wave";
+            /**
+             * Outer rings stay flat
+             * @default true
+             */
+            flat_ends: boolean;
+            /**
+             * Crests
+             * @description Along the free top.
+             * @default 4
+             */
+            half_waves: number;
+            /**
+             * Swing
+             * @description Of a wave to one side.
+             * @default 0.6
+             */
+            amplitude_mm: number;
+            /**
+             * Lanes part over
+             * @default 45
+             */
+            fan_deg: number;
+            /**
+             * Crests wander
+             * @description As a share of a half wave: no two alike.
+             * @default 0.15
+             */
+            jitter_share: number;
+            /**
+             * Arrangement
+             * @description Another number, other crests.
+             * @default 1
+             */
+            arrangement: number;
+            /**
+             * Contacts soldered
+             * @description At least, between neighbours.
+             * @default 2
+             */
+            contacts_min: number;
+            /**
+             * Solder of the contacts
+             * @default medium
+             * @enum {string}
+             */
+            contact_solder: "medium" | "easy";
+            /** Settings in the windows */
+            settings?: components["schemas"]["Tubes"] | null;
+            /**
+             * What the waves take
+             * @description Is added to the coil, or stretched on the mandrel.
+             * @default coil
+             * @enum {string}
+             */
+            take_up: "coil" | "stretch";
+        };
+        /**
          * Way
          * @description A way to resize a finished ring.
          */
@@ -1987,6 +2914,8 @@ export interface components {
             cost: number | null;
             /** Arithmetic */
             arithmetic: string;
+            /** More */
+            more: string | null;
             /** Risks */
             risks: components["schemas"]["Risk"][];
             /** Marks */
@@ -2139,6 +3068,48 @@ export interface components {
              * @default 0.4
              */
             stem_mm: number;
+        };
+        /**
+         * WrappedStone
+         * @description A stone circled by the band's own wire.
+         */
+        WrappedStone: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            style: "wrapped-stone";
+            /** Stone */
+            stone?: components["schemas"]["Drilled"];
+            /**
+             * Turns round the stone
+             * @default 3
+             */
+            nest_turns: number;
+            /**
+             * Turns lie
+             * @description Each outside the last, or up the stone.
+             * @default flat
+             * @enum {string}
+             */
+            lies: "flat" | "climbing";
+            /**
+             * Short end
+             * @description Worked like the rest where the band's wire is, or left plain.
+             * @default worked
+             * @enum {string}
+             */
+            short_end: "worked" | "plain";
+            /**
+             * Locks at
+             * @description From the top; just clear of the turns unless given.
+             */
+            lock_at_deg?: number | null;
+            /**
+             * Locks pressed flat
+             * @default true
+             */
+            pressed_locks: boolean;
         };
         /**
          * Bead

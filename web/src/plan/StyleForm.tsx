@@ -3,7 +3,8 @@ import Collapse from '@mui/material/Collapse';
 import Stack from '@mui/material/Stack';
 import { useState } from 'react';
 import { useDesk } from './Desk';
-import { Choice, Count, NumberEntry, Switch, TextEntry } from './fields';
+import { Choice, Count, NumberEntry, Switch, TextEntry, YesNo } from './fields';
+import { ListField } from './ListField';
 
 /** The part of a JSON Schema that a style's parameters use. */
 export interface FieldSchema {
@@ -22,6 +23,8 @@ export interface FieldSchema {
   presets?: string[];
   /** A measure that may be left out. */
   anyOf?: FieldSchema[];
+  /** What a list holds. */
+  items?: FieldSchema;
   $ref?: string;
   properties?: Record<string, FieldSchema>;
   $defs?: Record<string, FieldSchema>;
@@ -88,6 +91,11 @@ function Field({ path, name, field, definitions }: FieldProps) {
   const label = field.title ?? name;
   const help = field.description;
   const shared = { path, label, help };
+  const list = [field, ...(field.anyOf ?? [])].find((kind) => kind.type === 'array');
+  if (list?.items) {
+    const other = field.anyOf?.find((kind) => kind.const !== undefined)?.const;
+    return <ListField {...shared} items={list.items} usual={field.default} other={other} definitions={definitions} />;
+  }
   const refer = (ref: string | undefined) => definitions[ref?.split('/').at(-1) ?? ''];
   const optional = field.anyOf?.map((kind) => refer(kind.$ref)).find(Boolean);
   if (optional)
@@ -109,6 +117,7 @@ function Field({ path, name, field, definitions }: FieldProps) {
         usual={field.default as number | undefined}
       />
     );
+  if (field.type === 'boolean') return <YesNo {...shared} usual={field.default === true} />;
   const choices = field.anyOf?.find((kind) => kind.enum)?.enum;
   if (choices) return <Choice {...shared} choices={choices} />;
   if (field.anyOf?.some((kind) => kind.type === 'number' || kind.type === 'integer'))

@@ -22,11 +22,13 @@ export const valueAt = (draft: Draft, path: string): unknown =>
 /** `draft` with another value at a dotted path; undefined takes the field out. */
 export function withValue(draft: Draft, path: string, value: unknown): Draft {
   const [step = '', ...rest] = path.split('.');
-  const next = { ...draft };
+  // A step may be a place in a list: a list stays one.
+  const next = (Array.isArray(draft) ? [...(draft as unknown[])] : { ...draft }) as Draft;
   if (rest.length > 0) {
     const inner = next[step];
     next[step] = withValue(inner && typeof inner === 'object' ? (inner as Draft) : {}, rest.join('.'), value);
   } else if (value === undefined) {
+    if (Array.isArray(next)) return next.filter((_, k) => String(k) !== step) as unknown as Draft;
     return Object.fromEntries(Object.entries(next).filter(([name]) => name !== step));
   } else {
     next[step] = value;

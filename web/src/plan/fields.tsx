@@ -197,6 +197,31 @@ export function Count({ path, label, help, least, most, usual }: CountProps) {
   );
 }
 
+/** Yes or no. */
+export function YesNo({ path, label, help, usual }: FieldProps & { usual: boolean }) {
+  const { draft, change } = useDesk();
+  const problem = useProblem(path);
+  const id = useId();
+  const given = valueAt(draft, path);
+  return (
+    <Box>
+      <Typography id={id} variant="body2" color="text.secondary" gutterBottom>
+        {label}
+      </Typography>
+      <ToggleButtonGroup
+        exclusive
+        value={typeof given === 'boolean' ? given : usual}
+        onChange={(_, next: boolean | null) => next !== null && change(path, next)}
+        aria-labelledby={id}
+      >
+        <ToggleButton value={false}>No</ToggleButton>
+        <ToggleButton value={true}>Yes</ToggleButton>
+      </ToggleButtonGroup>
+      {(problem ?? help) && <FormHelperText error={!!problem}>{problem ?? help}</FormHelperText>}
+    </Box>
+  );
+}
+
 /** Part of a ring that may be left out, on or off. */
 export function Switch({ path, label, help, children }: FieldProps & { children: React.ReactNode }) {
   const { draft, exchange } = useDesk();
