@@ -34,6 +34,66 @@ wound_heads = st.one_of(
 )
 
 
+strung = st.builds(
+    lambda middle, side, play, rows: {"style": "bead-rows", "middle_beads": middle, "side_beads": side, "play_mm": play, "rows": rows},
+    st.sampled_from(["3 × 5", "4 6 4", "2 × 4"]),
+    st.sampled_from(["4 × 3", "5 × 3", "fill"]),
+    st.sampled_from([0, 1.5]),
+    st.sampled_from([3, 2]),
+)
+rosettes = st.builds(
+    lambda inner, outer, first, petal: {
+        "style": "loop-rosette",
+        "loops_inner": inner,
+        "loops_outer": outer,
+        "first_tail": first,
+        "petal_mm": petal,
+        "bead": {"diameter_mm": 5, "hole_mm": 0.7},
+    },
+    st.sampled_from([5, 7, "fill"]),
+    st.sampled_from([7, 10, "fill"]),
+    st.sampled_from(["right", "left"]),
+    st.sampled_from([3.5, 4.5]),
+)
+hoop_seats = st.builds(
+    lambda b, seat, on: {"style": "hoop-seat", "bead": {"diameter_mm": b, "hole_mm": 1.2}, "seat": seat, "lock_on": on},
+    st.sampled_from([6, 8]),
+    st.sampled_from(["stacked", "facing"]),
+    st.sampled_from(["band", "hoops"]),
+)
+cages = st.builds(
+    lambda passes, size, shape, slack: {
+        "style": "cage",
+        "passes": passes,
+        "stone": {"shape": shape, "length_mm": size, "width_mm": 0.7 * size, "height_mm": 6},
+        "slack_share": slack,
+    },
+    st.sampled_from([["front", "back", "middle"], ["back", "front"], ["diagonal", "other-diagonal", "middle"]]),
+    st.sampled_from([12, 15]),
+    st.sampled_from(["ellipsoid", "slab"]),
+    st.sampled_from([0.0, 0.04]),
+)
+wrapped = st.builds(
+    lambda turns, lies: {"style": "wrapped-stone", "nest_turns": turns, "lies": lies},
+    st.integers(1, 3),
+    st.sampled_from(["flat", "climbing"]),
+)
+swirls = st.builds(
+    lambda reach, end: {"style": "swirl", "reach_deg": reach, "end": end}, st.integers(20, 60), st.sampled_from(["scroll", "hook"])
+)
+signs = st.one_of(
+    st.builds(
+        lambda rod, tip, lies: {"style": "outline", "rod_mm": rod, "tip_angle_deg": tip, "lies": lies},
+        st.sampled_from([3.5, 4.0]),
+        st.integers(70, 100),
+        st.sampled_from(["bowed", "flat"]),
+    ),
+    st.integers(1, 2).map(lambda n: {"style": "outline", "sign": "loops", "loops_count": n}),
+)
+discs = st.builds(lambda n, k: {"style": "spiked-disc", "spikes": n, "wraps_between": k}, st.sampled_from([8, 10]), st.integers(2, 3))
+sewn_on = st.one_of(discs, st.sampled_from(["chain", "cluster"]).map(lambda layout: {"style": "beaded-hoops", "layout": layout}))
+
+
 supply = st.fixed_dictionaries(
     {"tape": st.sampled_from(["5 mm", "1 mm", "1/8 in", "1/4 in"]), "tail": st.sampled_from(["pliers", "fingers"])},
     optional={"room_for_width": st.sampled_from(["none", "quarter", "half"]), "risk_of_running_out": st.sampled_from([0.1, 0.02, 0.002])},
@@ -105,7 +165,21 @@ rings = st.one_of(
     _ring("band", ["1.3 mm", "1.6 mm"], st.integers(1, 4).map(lambda n: {"style": "stacked", "rings": n}), none),
     _ring("band", ["0.7 mm"], st.just({"style": "folded-pair"}), none),
     st.builds(
-        lambda size, n: {"finger": {"size": f"US {size}"}, "band": {"style": "bundled", "strands": n}}, us_sizes, st.sampled_from([3, 4, 5])
+        lambda size, n, head: {"finger": {"size": f"US {size}"}, "band": {"style": "bundled", "strands": n}, "head": head},
+        us_sizes,
+        st.sampled_from([3, 4, 5]),
+        st.one_of(none, st.just({"style": "swirl"})),
+    ),
+    _ring("band", ["22 AWG", "0.7 mm"], both_ways, st.one_of(strung, rosettes)),
+    _ring("band", ["0.8 mm", "20 AWG"], st.one_of(both_ways, one_way, crossed), st.one_of(hoop_seats, cages, wrapped, swirls)),
+    _ring("band", ["1 mm", "18 AWG"], st.one_of(opened, both_ways, crossed), signs),
+    _ring("base", ["0.8 mm", "0.9 mm"], weaves, st.sampled_from(["interlace", "framed-bead"]).map(lambda style: {"style": style})),
+    _ring("band", ["0.7 mm", "0.8 mm"], st.one_of(both_ways, crossed), sewn_on),
+    _ring(
+        "band",
+        ["1.3 mm", "1.5 mm"],
+        st.integers(3, 5).map(lambda n: {"style": "stacked", "rings": n}),
+        st.integers(3, 5).map(lambda q: {"style": "wave", "half_waves": q}),
     ),
 )
 

@@ -9,12 +9,15 @@ from pliant_coil.core.making.cutting import Cut, cut_all, more_of
 from pliant_coil.core.making.joints import drawn
 from pliant_coil.core.making.markout import Mark as WireMark
 from pliant_coil.core.making.markout import marks
+from pliant_coil.core.making.minutes import working_minutes
 from pliant_coil.core.making.order import work_order
 from pliant_coil.core.making.resizing import resize
 from pliant_coil.core.making.ring import Ring, make_ring
 from pliant_coil.core.making.solve import Choice, Solver, contributions, schools
+from pliant_coil.core.moves import Fate
 from pliant_coil.core.plan import model
 from pliant_coil.core.ring_file.document import RingFile
+from pliant_coil.core.styles.cautions import TORCH
 from pliant_coil.core.styles.contract import SizedBy, Top
 from pliant_coil.core.styles.repeats import Repeats
 from pliant_coil.core.styles.tasks import Task
@@ -36,6 +39,8 @@ def plan(file: RingFile, *, paths: bool = False) -> model.Plan:
     marked = [marks(cut.moves) for cut in cuts]
     repeats = made.band.repeats
     guide = repeats.guide if repeats else None
+    tasks = work_order(made, cuts, marked)
+    minutes = working_minutes(made.pieces, tasks)
     return model.Plan(
         title=file.title,
         notes=file.notes,
@@ -63,7 +68,10 @@ def plan(file: RingFile, *, paths: bool = False) -> model.Plan:
         fit=_fit(repeats) if repeats else None,
         wires=_wires(cuts, marked),
         beads=_beads(made),
-        steps=[_step(task, made) for task in work_order(made, cuts, marked)],
+        steps=[_step(task, made) for task in tasks],
+        minutes=minutes,
+        time=_time(minutes),
+        torch=any(TORCH in task.cautions for task in tasks),
         warnings=[model.Warning(code=w.code, text=w.text, field=w.field) for w in advise(made)],
         drawing=_drawing(made, cuts) if paths else None,
     )
@@ -87,6 +95,13 @@ def resizing(file: RingFile, wanted_mm: float) -> model.Resizing:
             for way in resize(ring, wanted_mm)
         ],
     )
+
+
+def _time(minutes: float) -> Say:
+    """About how long, as people say it: by five minutes, from two hours on by quarters."""
+    if minutes < 120:
+        return say("about {n} min", n=Number(max(5, 5 * round(minutes / 5))))
+    return say("about {n} h", n=Number(round(minutes / 15) / 4, 2))
 
 
 def size_in_all(inside_diameter_mm: float) -> model.Size:
@@ -352,7 +367,8 @@ def _drawing(made: MadeRing, cuts: list[Cut]) -> model.Drawing:
         lines = drawn(replace(cut.piece, moves=tuple(cut.moves)))
         for index, (placed, line) in enumerate(zip(cut.moves, lines, strict=True)):
             points = [[round(x, 3), round(y, 3), round(z, 3)] for x, y, z in line]
-            if points:
+            # What a head has cut off is no part of the ring; ends that wait for a head are.
+            if points and (placed.fate is not Fate.TRIM or made.ring.head.usual):
                 height = placed.worked.height_mm or cut.piece.wire.height_mm
                 strands.append(
                     model.Strand(role=role, piece=number, move=index, id=placed.id, kind=placed.move.kind, height_mm=height, points=points)

@@ -121,6 +121,8 @@ class Opening:
     """For a root: how much of the span lies on the neck's side."""
     root: bool = False
     closed: bool = False
+    ties: bool = False
+    """Whether the head's own wire ties the band's ends, so that nothing springs."""
     gather: Literal["tail-wraps"] | None = None
     """How a head that pulls at the tails wants the band bound first, where the maker chose nothing."""
     effect: Effect | None = None

@@ -6,7 +6,8 @@ from fastapi import APIRouter, Query, Response
 from starlette.concurrency import run_in_threadpool
 
 from pliant_coil.core.plan.build import plan, resizing
-from pliant_coil.core.plan.model import Plan, Resizing
+from pliant_coil.core.plan.gallery import gallery
+from pliant_coil.core.plan.model import Gallery, Plan, Resizing
 from pliant_coil.core.ring_file.document import RingFile
 from pliant_coil.core.trade.sizes import read_size
 from pliant_coil.core.words.say import Reader
@@ -31,6 +32,16 @@ async def resize_ring(
     """How the finished ring of a ring file is made another size: what each way can give, and what it can't."""
     wanted = read_size(to, "to", reader.systems).inside_diameter_mm
     return Response(resizing(file, wanted).model_dump_json(context={"reader": reader}), media_type="application/json")
+
+
+@router.get("/gallery", response_model=Gallery, responses=REFUSED)
+async def show_gallery(
+    reader: TheReader, size: Annotated[str, Query(max_length=80, description="A ring size, as people type it")] = "US 7"
+) -> Response:
+    """Every band and head with its usual values at one size: what each takes, and its picture."""
+    inside = read_size(size, "size", reader.systems).inside_diameter_mm
+    text = await run_in_threadpool(lambda: gallery(inside).model_dump_json(context={"reader": reader}))
+    return Response(text, media_type="application/json", headers={"cache-control": "private, max-age=600"})
 
 
 def _written(file: RingFile, reader: Reader, paths: bool) -> str:

@@ -8,6 +8,7 @@ export const keys = {
   size: (text: string, reader: ReaderOf) => ['size', text, reader] as const,
   between: (finger: number, knuckle: number, reader: ReaderOf) => ['between', finger, knuckle, reader] as const,
   scales: ['scales'] as const,
+  gallery: (size: string, reader: ReaderOf) => ['gallery', size, reader] as const,
   styles: ['styles'] as const,
   workshop: ['workshop'] as const,
   programs: ['weave-programs'] as const,
@@ -85,6 +86,16 @@ export const useScales = () =>
   useQuery({
     queryKey: keys.scales,
     queryFn: () => answer(api.GET('/api/sizes/scales')),
+    staleTime: Infinity,
+    ...untilThere,
+  });
+
+/** Every style at a size; the last one stays while another size is typed. */
+export const useGallery = (size: string, reader: ReaderOf) =>
+  useQuery({
+    queryKey: keys.gallery(size, reader),
+    queryFn: ({ signal }) => answer(api.GET('/api/gallery', { params: { query: { size, ...reader } }, signal })),
+    placeholderData: keepPreviousData,
     staleTime: Infinity,
     ...untilThere,
   });

@@ -44,6 +44,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/gallery": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Show Gallery
+         * @description Every band and head with its usual values at one size: what each takes, and its picture.
+         */
+        get: operations["show_gallery_api_gallery_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sizes": {
         parameters: {
             query?: never;
@@ -1246,6 +1266,68 @@ export interface components {
             second_weave: "rest" | "new";
         };
         /**
+         * Gallery
+         * @description Every style at one size.
+         */
+        Gallery: {
+            /** Entries */
+            entries: components["schemas"]["GalleryEntry"][];
+        };
+        /**
+         * GalleryEntry
+         * @description A style as one ring with its usual values.
+         */
+        GalleryEntry: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "band" | "head";
+            /** Style */
+            style: string;
+            /** Title */
+            title: string;
+            /** Ring */
+            ring: {
+                [key: string]: unknown;
+            };
+            /** Sentence */
+            sentence: string;
+            /** Wires */
+            wires: components["schemas"]["GalleryWire"][];
+            /** Beads Mm */
+            beads_mm: number[];
+            /** Mass G */
+            mass_g: number;
+            /** Height */
+            height: string;
+            /** Height Mm */
+            height_mm: number;
+            /** Minutes */
+            minutes: number;
+            /** Torch */
+            torch: boolean;
+            /** Steps */
+            steps: number;
+            picture: components["schemas"]["Picture"];
+        };
+        /**
+         * GalleryWire
+         * @description A wire that a gallery's ring needs.
+         */
+        GalleryWire: {
+            /** Role */
+            role: string;
+            /** Label */
+            label: string;
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Cut */
+            cut: string;
+            /** Cut Mm */
+            cut_mm: number;
+        };
+        /**
          * Health
          * @description Whether the server and its record book answer.
          */
@@ -1840,6 +1922,30 @@ export interface components {
             text: string;
         };
         /**
+         * Picture
+         * @description A ring as lines in the order in which they cover each other, in mm; `box` is its view: left, top, width, height.
+         */
+        Picture: {
+            /** Box */
+            box: number[];
+            /** Lines */
+            lines: components["schemas"]["PictureLine"][];
+        };
+        /**
+         * PictureLine
+         * @description A line of a picture: a wire's way, or a bead as [x, y, half length, half height].
+         */
+        PictureLine: {
+            /** D */
+            d: string;
+            /** Width Mm */
+            width_mm: number;
+            /** Metal */
+            metal: string;
+            /** Bead */
+            bead?: number[] | null;
+        };
+        /**
          * Plan
          * @description Everything the maker needs to know before cutting.
          */
@@ -1873,6 +1979,12 @@ export interface components {
             beads: components["schemas"]["pliant_coil__core__plan__model__Bead"][];
             /** Steps */
             steps: components["schemas"]["Step"][];
+            /** Minutes */
+            minutes: number;
+            /** Time */
+            time: string;
+            /** Torch */
+            torch: boolean;
             /** Warnings */
             warnings: components["schemas"]["Warning"][];
             drawing?: components["schemas"]["Drawing"] | null;
@@ -3317,6 +3429,51 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Resizing"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    show_gallery_api_gallery_get: {
+        parameters: {
+            query?: {
+                /** @description A ring size, as people type it */
+                size?: string;
+                /** @description Units of length in every text */
+                units?: "mm" | "in";
+                /** @description Size systems, the first one first: us,uk */
+                sizes?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Gallery"];
                 };
             };
             /** @description More than any ring file holds */

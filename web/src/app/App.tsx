@@ -10,6 +10,8 @@ import { theme } from './theme';
 
 // A screen comes when it is opened.
 const PlanScreen = lazy(() => import('../plan/PlanScreen'));
+const GalleryScreen = lazy(() => import('../gallery/GalleryScreen'));
+const CompareScreen = lazy(() => import('../compare/CompareScreen'));
 const SizesScreen = lazy(() => import('../sizes/SizesScreen'));
 
 const queries = new QueryClient({
@@ -29,6 +31,8 @@ export function App() {
                 <Route element={<Shell />}>
                   <Route path="/plan" element={<PlanScreen />} />
                   <Route path="/plan/:ringId" element={<PlanScreen />} />
+                  <Route path="/gallery" element={<GalleryScreen />} />
+                  <Route path="/compare" element={<CompareScreen />} />
                   <Route path="/sizes" element={<SizesScreen />} />
                   <Route path="*" element={<Navigate to="/plan" replace />} />
                 </Route>

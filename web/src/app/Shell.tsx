@@ -7,6 +7,7 @@ import { PreferencesMenu } from '../preferences/PreferencesMenu';
 import { Mishap } from './Mishap';
 
 const SCREENS = [
+  { to: '/gallery', name: 'Gallery' },
   { to: '/plan', name: 'Plan' },
   { to: '/sizes', name: 'Sizes' },
 ] as const;
@@ -30,7 +31,22 @@ export function Shell() {
           '@media print': { display: 'none' },
         }}
       >
-        <Typography component="h1" sx={{ fontWeight: 750, fontSize: '1.1rem', whiteSpace: 'nowrap' }}>
+        <Typography
+          component="h1"
+          // On a phone the screens' names need the room; the name over the door is still read out.
+          sx={{
+            fontWeight: 750,
+            fontSize: '1.1rem',
+            whiteSpace: 'nowrap',
+            '@media (max-width: 480px)': {
+              position: 'absolute',
+              width: 1,
+              height: 1,
+              overflow: 'hidden',
+              clipPath: 'inset(50%)',
+            },
+          }}
+        >
           Pliant Coil
         </Typography>
         <Typography variant="body2" color="text.secondary" sx={{ display: { xs: 'none', md: 'block' } }}>

@@ -161,7 +161,7 @@ class Woven(BandStyle):
 
     def form(self, form: Form, wires: Wires, opening: Opening) -> FormedBand:
         weave, base, fine = self.weave(wires), wires["base"], wires["weave"]
-        tied = bool(opening.bare_mm or opening.root or self.close == "eyes")
+        tied = bool(opening.bare_mm or opening.root or opening.ties or self.close == "eyes")
         effects: tuple[Effect, ...] = ()
         # Soft wire is pressed past its mark until it reads it; harder wire springs back each time it is let go.
         if not tied and base.temper != "soft":

@@ -184,7 +184,7 @@ class FramedBead(HeadStyle):
             )
         weave = Weave(read_program(self._program, 2, "head.frame_program"), 2, d, w, gap, 1.0)
         repeats = max(3, math.floor(frame.arc_mm(inner=True) / weave.cycle_mm))
-        return Opening(gap_rad=theta, lead_mm=lead, corner_mm=d * math.tan(theta / 2), facts=_Facts(frame, weave, repeats))
+        return Opening(gap_rad=theta, lead_mm=lead, corner_mm=d * math.tan(theta / 2), ties=True, facts=_Facts(frame, weave, repeats))
 
     def make(self, form: Form, band: FormedBand, wires: Wires, opening: Opening) -> HeadWork:
         facts: _Facts = opening.facts

@@ -7,7 +7,8 @@ from typing import ClassVar, Literal
 
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.hulls import Bundle, row_at
-from pliant_coil.core.moves import Cause, Course, Fate, Obstacle, Placed, Straight, Wrap, on_circle
+from pliant_coil.core.moves import Arc, Cause, Course, Fate, Obstacle, Placed, Straight, Wrap, on_circle
+from pliant_coil.core.moves.base import Move
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import (
     LOCKS,
@@ -208,11 +209,14 @@ class Interlace(HeadStyle):
         x, y, z = wrap.ends
         angle = math.atan2(x, y)
         tip = (x + self.work_mm * math.sin(angle), y + self.work_mm * math.cos(angle), z)
-        return (
-            Placed(f"{end.name}.knot", way, backwards=backwards),
-            Placed(f"{end.name}.lock", wrap, backwards=backwards),
-            Placed(f"{end.name}.held", Straight("held", wrap.ends, tip), fate=Fate.TRIM, backwards=backwards),
-        )
+        shoulder = went * knot.half_rad
+        # Past the wraps that lie there already, at the height at which its own begin.
+        on = Arc("beside the first", math.hypot(*wrap.begins[:2]), shoulder, from_rad - shoulder, z_end, z_end)
+        found: list[tuple[str, Move, Fate]] = [("knot", way, Fate.RING)]
+        if second and form.locks > 1:
+            found.append(("on", on, Fate.RING))
+        found += [("lock", wrap, Fate.RING), ("held", Straight("held", wrap.ends, tip), Fate.TRIM)]
+        return tuple(Placed(f"{end.name}.{name}", move, fate=fate, backwards=backwards) for name, move, fate in found)
 
     def phrase(self) -> Say:
         return say("its ends knotted {wide} wide", wide=Thickness(self.knot_width_mm))
@@ -229,7 +233,7 @@ class Interlace(HeadStyle):
     def tasks(self, band: FormedBand, work: HeadWork) -> list[Task]:
         knot: Knot = work.facts
         moves = [p for led in work.onward.values() for p in led]
-        knots = tuple(p.id for p in moves if p.id.endswith("knot"))
+        knots = tuple(p.id for p in moves if p.id.endswith(("knot", "on")))
         locks = [p.id for p in moves if p.id.endswith("lock")]
         ring = Size(band.form.diameter_mm)
         right, left = ("right", "left") if self.on_top == "right" else ("left", "right")
