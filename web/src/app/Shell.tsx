@@ -40,8 +40,8 @@ export function Shell() {
             whiteSpace: 'nowrap',
             '@media (max-width: 480px)': {
               position: 'absolute',
-              width: 1,
-              height: 1,
+              width: '1px',
+              height: '1px',
               overflow: 'hidden',
               clipPath: 'inset(50%)',
             },

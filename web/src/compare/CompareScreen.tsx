@@ -3,7 +3,7 @@ import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
-import { useEffect, useState, type ReactNode } from 'react';
+import { useEffect, useId, useState, type ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { answer, api, Refused, type Plan } from '../api/client';
 import { usePlan, useRings } from '../api/queries';
@@ -79,10 +79,11 @@ function FromSaved({ onTake }: { onTake: (one: Beside) => void }) {
 function Column({ one, onAway }: { one: Beside; onAway: () => void }) {
   const plan = usePlan(one.draft, useReader());
   const navigate = useNavigate();
+  const name = useId();
   const problem = plan.error instanceof Refused ? plan.error.problems[0] : undefined;
   return (
-    <Box component="section" aria-label={one.name}>
-      <Typography component="h3" sx={{ fontWeight: 700, fontSize: '1.25rem' }}>
+    <Box component="section" aria-labelledby={name}>
+      <Typography component="h3" id={name} sx={{ fontWeight: 700, fontSize: '1.25rem' }}>
         {one.name}
       </Typography>
       {problem && <Typography color="error">{withFractions(sentence(problem))}</Typography>}
@@ -91,11 +92,11 @@ function Column({ one, onAway }: { one: Beside; onAway: () => void }) {
         <Button
           variant="outlined"
           onClick={() => void navigate('/plan', { state: { laidOut: one.draft } })}
-          aria-label={`Plan ${one.name}`}
+          aria-describedby={name}
         >
           Plan this one
         </Button>
-        <Button variant="text" onClick={onAway} aria-label={`Put ${one.name} away`}>
+        <Button variant="text" onClick={onAway} aria-describedby={name}>
           Put away
         </Button>
       </Box>

@@ -1,41 +1,41 @@
-import { memo, useId } from 'react';
+import { memo, useMemo } from 'react';
 import type { components } from '../api/schema.generated';
 import { metalColours } from './metals';
 
 type Picture = components['schemas']['Picture'];
 
+const STONE =
+  '<radialGradient id="s" cx=".36" cy=".34" r=".75"><stop offset="0" stop-color="#ffe9b0"/><stop offset=".3" stop-color="#e2a02c"/>' +
+  '<stop offset=".8" stop-color="#a8690f"/><stop offset="1" stop-color="#75480a"/></radialGradient>';
+
+/** The picture as one SVG image: a page of many rings stays a page of few elements. */
+export function svgOf(picture: Picture): string {
+  const lines = picture.lines.map((line) => {
+    if (line.bead) {
+      const [cx, cy, rx, ry] = line.bead;
+      return `<ellipse cx="${cx}" cy="${cy}" rx="${rx}" ry="${ry}" fill="url(#s)"/>`;
+    }
+    const { edge, body, shine } = metalColours(line.metal);
+    const layer = (colour: string, share: number) =>
+      `<path d="${line.d}" stroke="${colour}" stroke-width="${(line.width_mm * share).toFixed(2)}"/>`;
+    return layer(edge, 1) + layer(body, 0.72) + layer(shine, 0.2);
+  });
+  return (
+    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${picture.box.join(' ')}" fill="none" stroke-linecap="round" ` +
+    `stroke-linejoin="round">${STONE}${lines.join('')}</svg>`
+  );
+}
+
 /** A ring seen from above and in front: lines of its own moves, painted in the order in which they cover each other. */
 export const RingPicture = memo(function RingPicture({ picture, label }: { picture: Picture; label: string }) {
-  const id = useId();
+  const source = useMemo(() => `data:image/svg+xml,${encodeURIComponent(svgOf(picture))}`, [picture]);
   return (
-    <svg
-      viewBox={picture.box.join(' ')}
-      role="img"
-      aria-label={label}
-      style={{ display: 'block', width: '100%', height: '100%' }}
-    >
-      <defs>
-        <radialGradient id={id} cx="0.36" cy="0.34" r="0.75">
-          <stop offset="0" stopColor="#ffe9b0" />
-          <stop offset="0.3" stopColor="#e2a02c" />
-          <stop offset="0.8" stopColor="#a8690f" />
-          <stop offset="1" stopColor="#75480a" />
-        </radialGradient>
-      </defs>
-      {picture.lines.map((line, k) => {
-        if (line.bead) {
-          const [cx, cy, rx, ry] = line.bead;
-          return <ellipse key={k} cx={cx} cy={cy} rx={rx} ry={ry} fill={`url(#${id})`} />;
-        }
-        const colours = metalColours(line.metal);
-        return (
-          <g key={k} fill="none" strokeLinecap="round" strokeLinejoin="round">
-            <path d={line.d} stroke={colours.edge} strokeWidth={line.width_mm} />
-            <path d={line.d} stroke={colours.body} strokeWidth={line.width_mm * 0.72} />
-            <path d={line.d} stroke={colours.shine} strokeWidth={line.width_mm * 0.2} opacity="0.75" />
-          </g>
-        );
-      })}
-    </svg>
+    <img
+      src={source}
+      alt={label}
+      loading="lazy"
+      decoding="async"
+      style={{ display: 'block', width: '100%', height: '100%', objectFit: 'contain' }}
+    />
   );
 });

@@ -4,7 +4,7 @@ import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useId, useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { Refused, type Draft } from '../api/client';
 import { useGallery } from '../api/queries';
@@ -22,12 +22,19 @@ const TIMES = [
   { minutes: null, words: 'Any time' },
 ] as const;
 const MM_PER_INCH = 25.4;
+const RESTS_MS = 350;
 
 /** Every band and head, planned at the maker's own size: what can be made of what is at hand, and where to start. */
 export default function GalleryScreen() {
   const reader = useReader();
   const [{ units, systems }] = usePreferences();
-  const [size, setSize] = useState(() => (systems[0] === 'uk' ? 'UK N' : 'US 7'));
+  const [typed, setTyped] = useState(() => (systems[0] === 'uk' ? 'UK N' : 'US 7'));
+  // All of them are planned anew once typing rests.
+  const [size, setSize] = useState(typed);
+  useEffect(() => {
+    const timer = setTimeout(() => setSize(typed), RESTS_MS);
+    return () => clearTimeout(timer);
+  }, [typed]);
   const [wire, setWire] = useState('');
   const [bead, setBead] = useState('');
   const [minutes, setMinutes] = useState<number | null>(null);
@@ -42,11 +49,14 @@ export default function GalleryScreen() {
     () => ({ wire: inMm(wire, units), bead: inMm(bead, units), minutes, torch }),
     [wire, bead, units, minutes, torch],
   );
-  const entries = useMemo(() => sorted(gallery.data?.entries ?? [], at), [gallery.data, at]);
+  // What stood there stays while another size is on its way, or can't be read.
+  const [shown, setShown] = useState(gallery.data);
+  if (gallery.data && gallery.data !== shown) setShown(gallery.data);
+  const entries = useMemo(() => sorted(shown?.entries ?? [], at), [shown, at]);
   const problem = gallery.error instanceof Refused ? gallery.error.problems[0] : undefined;
   const ready = entries.filter((entry) => missing(entry, at).length === 0);
   const rest = entries.slice(ready.length);
-  const ringOf = (entry: Entry): Draft => ({ ...entry.ring, finger: { size } });
+  const ringOf = (entry: Entry): Draft => ({ ...entry.ring, finger: { size: typed } });
   const start = (entry: Entry) => void navigate('/plan', { state: { laidOut: ringOf(entry) } });
   const toggle = (entry: Entry) => setBeside(laid(beside, { name: entry.title, draft: ringOf(entry) }));
   const chosen = (entry: Entry) => beside.some((b) => b.name === entry.title);
@@ -59,7 +69,7 @@ export default function GalleryScreen() {
         m: 0,
         display: 'grid',
         gap: { xs: 3, md: 4 },
-        gridTemplateColumns: 'repeat(auto-fill, minmax(min(100%, 250px), 1fr))',
+        gridTemplateColumns: 'repeat(auto-fill, minmax(min(100%, 230px), 1fr))',
       }}
     >
       {list.map((entry) => (
@@ -88,8 +98,8 @@ export default function GalleryScreen() {
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 2, alignItems: 'flex-start', mb: 4 }}>
         <TextField
           label="Ring size"
-          value={size}
-          onChange={(event) => setSize(event.target.value)}
+          value={typed}
+          onChange={(event) => setTyped(event.target.value)}
           error={!!problem}
           helperText={problem && withFractions(sentence(problem))}
           sx={{ width: 150 }}
@@ -125,8 +135,15 @@ export default function GalleryScreen() {
           No torch
         </ToggleButton>
       </Box>
-      {gallery.isPending && <Typography>Planning them all.</Typography>}
-      {ready.length > 0 && tiles(ready)}
+      {!shown && <Typography>{gallery.isError ? 'They can’t be had just now.' : 'Planning them all.'}</Typography>}
+      {ready.length > 0 && (
+        <>
+          <Typography variant="h2" sx={{ mb: 2 }}>
+            {rest.length > 0 ? 'Enough for these' : 'All of them'}
+          </Typography>
+          {tiles(ready)}
+        </>
+      )}
       {rest.length > 0 && (
         <>
           <Typography variant="h2" sx={{ mt: 5, mb: 2 }}>
@@ -176,12 +193,13 @@ interface TileProps {
 }
 
 function Tile({ entry, lacks, chosen, full, onStart, onBeside }: TileProps) {
+  const name = useId();
   return (
     <Box component="li" sx={{ display: 'flex', flexDirection: 'column' }}>
       <Box sx={{ height: 170, mb: 1 }}>
         <RingPicture picture={entry.picture} label={`${entry.title}, from above`} />
       </Box>
-      <Typography component="h3" sx={{ fontWeight: 700, fontSize: '1.1rem' }}>
+      <Typography component="h3" id={name} sx={{ fontWeight: 700, fontSize: '1.1rem' }}>
         {entry.title}
       </Typography>
       <Typography variant="body2" color="text.secondary">
@@ -200,7 +218,7 @@ function Tile({ entry, lacks, chosen, full, onStart, onBeside }: TileProps) {
         </Typography>
       )}
       <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, mt: 1 }}>
-        <Button variant="outlined" onClick={onStart} aria-label={`Start from ${entry.title}`}>
+        <Button variant="outlined" onClick={onStart} aria-describedby={name}>
           Start from this
         </Button>
         <Button
@@ -208,7 +226,7 @@ function Tile({ entry, lacks, chosen, full, onStart, onBeside }: TileProps) {
           aria-pressed={chosen}
           disabled={!chosen && full}
           onClick={onBeside}
-          aria-label={`Lay ${entry.title} beside others`}
+          aria-describedby={name}
         >
           {chosen ? 'Laid out' : 'Lay beside'}
         </Button>

@@ -63,13 +63,8 @@ export function ListField({ path, label, help, items, usual, other, definitions 
             ) : (
               <Choice path={`${path}.${k}`} label={`${k + 1}`} choices={items.enum ?? []} />
             )}
-            <Button
-              variant="text"
-              onClick={() => put(list.filter((__, j) => j !== k))}
-              aria-label={`Take out number ${k + 1} of ${label.toLowerCase()}`}
-              sx={{ px: 0 }}
-            >
-              Take out
+            <Button variant="text" onClick={() => put(list.filter((__, j) => j !== k))} sx={{ px: 0 }}>
+              Take out number {k + 1}
             </Button>
           </Box>
         ))}
