@@ -99,9 +99,11 @@ SHOTS: tuple[tuple[str, str, tuple[int, int], Literal["light", "dark"], Callable
     ("plan-sheet", "Skep", (1280, 800), "light", sheet, False),
     ("plan-bundled", "Smoker", (1280, 1100), "light", nothing, False),
     ("plan-braided", "Mouthpiece", (1280, 1100), "light", nothing, False),
-    ("plan-stacked", "Three valves", (1280, 800), "light", nothing, False),
     ("plan-claws", "Honeycomb shard", (1280, 1000), "dark", nothing, False),
     ("plan-frame", "Hive window", (1280, 1400), "light", nothing, False),
+    ("plan-rosette", "Linden blossom", (1280, 1000), "light", nothing, False),
+    ("plan-framed", "Frame of comb", (1280, 1000), "light", nothing, False),
+    ("plan-knot", "Swarm knot", (1280, 1000), "dark", nothing, False),
     ("plan-tablet", "Trumpet, dark bead", (820, 1180), "light", nothing, False),
     ("plan-phone-evening", "Saturday class", (390, 844), "dark", nothing, False),
     ("plan-refused", "Amber meadow ring", (1280, 800), "light", refused, False),
@@ -140,6 +142,15 @@ def main() -> None:
         page = photographer.page(1280, 800, path="/sizes")
         page.get_by_test_id("size-us").wait_for()
         photographer.take(page, "sizes")
+        page = photographer.page(1280, 1000, path="/gallery")
+        page.get_by_role("heading", name="Nest", exact=True).wait_for()
+        photographer.take(page, "gallery")
+        page = photographer.page(1280, 1200, path="/gallery")
+        for name in ("Bead rows", "Cage", "Spiked disc"):
+            page.get_by_role("listitem").filter(has=page.get_by_role("heading", name=name, exact=True)).get_by_role("button", name="Lay beside").click()
+        page.get_by_role("button", name="Lay 3 side by side").click()
+        page.get_by_text("Weighs").nth(2).wait_for()
+        photographer.take(page, "compare")
         contact_sheet(browser)
         browser.close()
 
