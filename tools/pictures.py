@@ -147,7 +147,9 @@ def main() -> None:
         photographer.take(page, "gallery")
         page = photographer.page(1280, 1200, path="/gallery")
         for name in ("Bead rows", "Cage", "Spiked disc"):
-            page.get_by_role("listitem").filter(has=page.get_by_role("heading", name=name, exact=True)).get_by_role("button", name="Lay beside").click()
+            page.get_by_role("listitem").filter(has=page.get_by_role("heading", name=name, exact=True)).get_by_role(
+                "button", name="Lay beside"
+            ).click()
         page.get_by_role("button", name="Lay 3 side by side").click()
         page.get_by_text("Weighs").nth(2).wait_for()
         photographer.take(page, "compare")

@@ -616,7 +616,7 @@ def test_half_an_oval(a: float, b: float, expected: float) -> None:
 )
 def test_what_cant_be_made_is_refused_at_its_field(head: dict[str, Any], field: str) -> None:
     with pytest.raises(Refusal) as refused:
-        plan(read_ring({"head": head}))
+        plan(read_ring({"finger": {"size": "US 3"}, "head": head}))
     assert [fault.field for fault in refused.value.faults] == [field]
     assert all(fault.accepted for fault in refused.value.faults) or field == "head.sweeps.0"
 

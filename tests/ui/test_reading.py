@@ -20,6 +20,9 @@ RINGS: list[dict[str, Any]] = [
     {"title": "Stacked", "band": {"style": "stacked"}},
     {"title": "Twisted", "band": {"style": "twisted"}},
     {"title": "Open", "band": {"style": "open"}, "head": {"style": "double-coil"}},
+    {"title": "Rosette", "head": {"style": "loop-rosette"}},
+    {"title": "Disc", "head": {"style": "spiked-disc"}},
+    {"title": "Framed", "band": {"style": "woven"}, "head": {"style": "framed-bead"}},
 ]
 
 

@@ -36,7 +36,7 @@ _JAW_MM = 3.5
 """How far apart the jaws of fine round-nose pliers grip (common practice, no source)."""
 _STRAIN_WARNS, _STRAIN_REFUSES = 0.20, 0.35
 _STRETCH_MOST_MM = 0.5
-_PARTS = 48
+_PARTS = 32
 
 
 @dataclass(frozen=True)
