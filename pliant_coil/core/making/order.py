@@ -10,7 +10,7 @@ from pliant_coil.core.styles.contract import SizedBy
 from pliant_coil.core.styles.tasks import PHASES, Check, Phase, Task, look
 from pliant_coil.core.trade.sizes import Size
 from pliant_coil.core.words.figures import CutLength, Length, Thickness, Times
-from pliant_coil.core.words.say import Say, say
+from pliant_coil.core.words.say import NOTHING, Reader, Say, say, write
 
 
 def work_order(made: MadeRing, cuts: Sequence[Cut], marks: Sequence[Sequence[Mark]]) -> list[Task]:
@@ -61,21 +61,23 @@ def _before(made: MadeRing) -> list[Task]:
 
 
 def _cutting(cuts: Sequence[Cut]) -> list[Task]:
-    alike: dict[tuple[str, float, bool], int] = {}
-    first: dict[tuple[str, float, bool], Cut] = {}
+    alike: dict[tuple[str, float, bool, str], int] = {}
+    first: dict[tuple[str, float, bool, str], Cut] = {}
     for cut in cuts:
-        key = (f"{cut.piece.role} {cut.piece.wire.label}", round(cut.cut_mm, 1), cut.piece.from_reel)
+        key = (f"{cut.piece.role} {cut.piece.wire.label}", round(cut.cut_mm, 1), cut.piece.from_reel, write(cut.piece.use, Reader()))
         alike[key] = alike.get(key, 0) + 1
         first.setdefault(key, cut)
     tasks = []
     for k, (key, count) in enumerate(alike.items(), 1):
         cut = first[key]
         words = cut.piece.wire.words
+        use = say(", {use}", use=cut.piece.use) if cut.piece.use else NOTHING
         if cut.piece.from_reel:
-            text = say("Work {wire} from the reel, uncut: about {length} runs off.", wire=words, length=CutLength(round(cut.cut_mm)))
+            length = CutLength(round(cut.cut_mm))
+            text = say("Work {wire} from the reel, uncut{use}: about {length} runs off.", wire=words, use=use, length=length)
         else:
             pieces = f"{count} pieces of " if count > 1 else ""
-            text = say(f"Cut {pieces}{{length}} of {{wire}}.", length=CutLength(cut.cut_mm, cut.inch_parts), wire=words)
+            text = say(f"Cut {pieces}{{length}} of {{wire}}{{use}}.", length=CutLength(cut.cut_mm, cut.inch_parts), wire=words, use=use)
         care = (cautions.COATED,) if cut.piece.wire.metal.coated else ()
         tasks.append(
             Task(
@@ -91,25 +93,37 @@ def _cutting(cuts: Sequence[Cut]) -> list[Task]:
 
 
 def _marking(cuts: Sequence[Cut], marks: Sequence[Sequence[Mark]]) -> list[Task]:
-    found: dict[tuple[str, str, float], int] = {}
+    found: dict[tuple[str, str, float], list[int]] = {}
+    pieces: dict[str, int] = {}
     for cut, piece in zip(cuts, marks, strict=True):
+        role = cut.piece.role
+        pieces[role] = pieces.get(role, 0) + 1
         for mark in piece:
             if mark.kind == "mark" and not cut.piece.from_reel:
-                key = (cut.piece.role, mark.label, round(mark.at_mm))
-                found[key] = found.get(key, 0) + 1
+                found.setdefault((role, mark.label, round(mark.at_mm)), []).append(pieces[role])
     return [
         Task(
             f"mark-{k}",
             Phase.WIRE,
             say(
-                f"Mark the {role} wire {{at}} from its left end{' on each piece' if count > 1 else ''}: {{label}}.",
+                "Mark {which} at {at} from its left end{each}: {label}.",
+                which=_which(role, on, pieces[role]),
                 at=Length(at),
+                each=" on each piece" if len(set(on)) == pieces[role] > 1 else "",
                 label=label,
             ),
             stage="mark",
         )
-        for k, ((role, label, at), count) in enumerate(found.items(), 1)
+        for k, ((role, label, at), on) in enumerate(found.items(), 1)
     ]
+
+
+def _which(role: str, on: list[int], of: int) -> str:
+    """The wire; by its number where not all pieces of it are marked there."""
+    numbers = sorted(set(on))
+    if len(numbers) == of:
+        return f"the {role} wire"
+    return f"{role} wire {numbers[0]}" if len(numbers) == 1 else f"{role} wires {', '.join(map(str, numbers))}"
 
 
 def _after(made: MadeRing) -> list[Task]:

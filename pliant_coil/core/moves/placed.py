@@ -10,6 +10,7 @@ from pliant_coil.core.mechanics.twisting import hardened_mpa
 from pliant_coil.core.moves.base import Move, Obstacle
 from pliant_coil.core.trade.hand import HAND, HandKind
 from pliant_coil.core.trade.wire import Wire
+from pliant_coil.core.words.say import NOTHING, Say
 
 
 class Fate(StrEnum):
@@ -110,6 +111,8 @@ class Piece:
     ends: tuple[EndCare, EndCare] = (EndCare.DRAWN, EndCare.DRAWN)
     parts: int = 1
     """Into how many parts it comes: a sawn coil becomes rings."""
+    use: Say = NOTHING
+    """What it is for, where pieces of one role are for different things."""
 
     @property
     def net_mm(self) -> float:

@@ -121,6 +121,8 @@ class Opening:
     """For a root: how much of the span lies on the neck's side."""
     root: bool = False
     closed: bool = False
+    from_head: bool = False
+    """Whether a band wound one way is wound from the head on, which stands at its short tail."""
     ties: bool = False
     """Whether the head's own wire ties the band's ends, so that nothing springs."""
     gather: Literal["tail-wraps"] | None = None

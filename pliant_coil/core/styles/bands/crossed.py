@@ -150,12 +150,13 @@ class Crossed(BandStyle):
 
     def tasks(self, band: FormedBand, opening: Opening) -> list[Task]:
         tasks = strip_tasks(self.worked, band.facts, band.pieces[0])
-        held = "the head" if opening.foot_rad else "the middle mark"
         both = self.winding == "both-ways"
+        one_way = "the stone on top of the mandrel" if opening.from_head else "the short tail on the mandrel"
+        held = one_way if not both else "the head" if opening.foot_rad else "the middle mark"
         first = (
             "Hold {held} on top of the mandrel at {start} and bring one tail round, to the other lane at the back and up beside the top."
             if both
-            else "Hold the short tail on the mandrel at {start} and bring the wire round once, to the other lane at the back."
+            else "Hold {held} at {start} and bring the long end round once, to the other lane at the back."
         )
         second = (
             "Bring the other tail round the other way and over the first at the back."

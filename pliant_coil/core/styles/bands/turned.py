@@ -204,8 +204,10 @@ class Turned(BandStyle):
             )
             behind = 2 * self.round
         else:
+            held = "the stone on top of" if opening.from_head else "the start mark and the short tail against"
             text = say(
-                "Hold the start mark and the short tail against the mandrel at {start}; wind the long tail {turns} all the way round, close beside itself.",
+                "Hold {held} the mandrel at {start}; wind the long tail {turns} all the way round, close beside itself.",
+                held=held,
                 start=start,
                 turns=turns,
             )

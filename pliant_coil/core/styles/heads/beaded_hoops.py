@@ -144,10 +144,12 @@ class BeadedHoops(HeadStyle):
             stones += beads
         on_band = self._on_band(edges[0], band, wires)
         if self.sewing == "own":
-            pieces.append(Piece("sew.band", "sew", wires["sew"], (Placed("sew.band.on", on_band),)))
+            pieces.append(Piece("sew.band", "sew", wires["sew"], (Placed("sew.band.on", on_band),), use=Say("to sew on with")))
         else:
             first = next(p for p in pieces if p.id == "sew.1")
-            pieces[pieces.index(first)] = Piece(first.id, first.role, first.wire, (*first.moves, Placed("sew.1.on", on_band)))
+            pieces[pieces.index(first)] = Piece(
+                first.id, first.role, first.wire, (*first.moves, Placed("sew.1.on", on_band)), use=first.use
+            )
         top = max(e.hoop.centre[1] for e in edges) + max(wires["coil"].height_mm + wires["sew"].height_mm, self.bead.diameter_mm / 2)
         return HeadWork(
             pieces=tuple(pieces),
@@ -166,7 +168,7 @@ class BeadedHoops(HeadStyle):
         for k, spec in enumerate(self.hoops):
             rods.setdefault(spec.rod_mm, []).append(k)
         found = []
-        for n, (_, those) in enumerate(rods.items(), 1):
+        for n, (rod, those) in enumerate(rods.items(), 1):
             moves = [Placed(f"coil.{n}.first", to_hold("end", _CUT_MM), fate=Fate.TRIM)]
             for j, k in enumerate(those):
                 edge = edges[k]
@@ -176,7 +178,8 @@ class BeadedHoops(HeadStyle):
                     Placed(f"coil.{n}.hoop{k + 1}", Coil("hoop", edge.hoop, self.hoop_turns, wire.height_mm, wound_mm=edge.wound_mm))
                 )
             moves.append(Placed(f"coil.{n}.last", to_hold("half a turn", math.pi * edges[those[0]].wound_mm), fate=Fate.TRIM))
-            found.append(Piece(f"coil.{n}", "coil", wire, tuple(moves), ends=(EndCare.SAWN, EndCare.SAWN), parts=len(those)))
+            use = say("{n} on the {rod} rod", n=Count(len(those), "hoop", "hoops"), rod=Thickness(rod))
+            found.append(Piece(f"coil.{n}", "coil", wire, tuple(moves), ends=(EndCare.SAWN, EndCare.SAWN), parts=len(those), use=use))
         return found
 
     def _edged(self, k: int, edge: _Edge, edges: list[_Edge], wires: Wires) -> tuple[Piece, list[PlacedStone]]:
@@ -219,7 +222,7 @@ class BeadedHoops(HeadStyle):
                 backwards = which == "first"
                 tail = [Placed(f"{name}.{which}.down", down, backwards=backwards), Placed(f"{name}.{which}.tie", ties, backwards=backwards)]
                 placed = [*reversed(tail), *placed] if backwards else [*placed, *tail]
-        return Piece(name, "sew", fine, tuple(placed)), stones
+        return Piece(name, "sew", fine, tuple(placed), use=Say("to edge a hoop")), stones
 
     def _on_band(self, edge: _Edge, band: FormedBand, wires: Wires) -> Stitch:
         """Two turns round hoop and band at every place, where the first hoop crosses the band."""

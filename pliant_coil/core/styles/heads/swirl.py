@@ -178,7 +178,7 @@ class Swirl(HeadStyle):
     def _ending(self, end: End, at: Point3, along: Point3) -> Move | None:
         w = end.wire.width_mm
         if self.end == "scroll":
-            return Scroll("scroll", 0.6 * w, 1.15 * w, self.scroll_turns, at, along, (0.0, 0.0, -1.0))
+            return Scroll("scroll", w, 1.15 * w, self.scroll_turns, at, along, (0.0, 0.0, -1.0))
         return Loop("hook", 2 * w, w, at, along, (0.0, 0.0, -1.0), 0.5) if self.end == "hook" else None
 
     # Face: a bundle's ends, bound and laid side by side across the middle, framed in an oval.

@@ -117,7 +117,7 @@ class WrappedStone(HeadStyle):
         if self.stone.hole_mm >= min(self.stone.width_mm, self.stone.height_mm):
             refuse("head.stone.hole_mm", "such a hole leaves nothing of the stone", "a smaller hole")
         laid = self.laid(form, band, wires)
-        return Opening(foot_rad=laid.leg_rad, shoulder_rad=laid.lock_rad, across=True, facts=laid)
+        return Opening(foot_rad=laid.leg_rad, shoulder_rad=laid.lock_rad, across=True, from_head=True, facts=laid)
 
     def make(self, form: Form, band: FormedBand, wires: Wires, opening: Opening) -> HeadWork:
         laid: _Laid = opening.facts
