@@ -78,7 +78,9 @@ def make_ring(file: RingFile) -> Ring:
         fitting = ", ".join(name for name, style in all_heads().items() if not style().fits(band))
         refuse("head.style", say("{head} can't be made here: {reason}", head=head.title.lower(), reason=reason), f"{fitting} on this band")
     target, why, asked_in = _finger(file)
-    roles: dict[str, WireSpec] = {**head.roles(band), **band.roles()}
+    own = band.roles()
+    # In the order of work: the band's wires, then what the head needs of its own.
+    roles: dict[str, WireSpec] = {**own, **{role: spec for role, spec in head.roles(band).items() if role not in own}}
     specs = {role: file.wire(role, usual) for role, usual in roles.items()}
     wires = {role: read_wire(spec, role) for role, spec in specs.items()}
     # Wires for roles that this ring doesn't use are checked like the others.

@@ -203,8 +203,6 @@ class Interlace(HeadStyle):
             partial(_way, knot, went, end.at[2] > 0, signs, d, math.hypot(*wrap.begins[:2])),
             Say("across the top, over and under: the length of the curve"),
             inside=inside,
-            mark="three quarters",
-            mark_share=0.75,
         )
         x, y, z = wrap.ends
         angle = math.atan2(x, y)
