@@ -1,4 +1,5 @@
 import js from '@eslint/js';
+import access from 'eslint-plugin-jsx-a11y';
 import hooks from 'eslint-plugin-react-hooks';
 import globals from 'globals';
 import ts from 'typescript-eslint';
@@ -8,6 +9,7 @@ export default ts.config(
   js.configs.recommended,
   ...ts.configs.strictTypeChecked,
   hooks.configs.flat.recommended,
+  access.flatConfigs.recommended,
   {
     languageOptions: {
       globals: globals.browser,

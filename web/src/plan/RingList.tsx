@@ -53,6 +53,8 @@ export function RingList({ open, onClose, onRemoved }: Props) {
         label="Search"
         placeholder="title, wire, size, bead"
         value={search}
+        // The list was opened to look for a ring: that is where typing goes.
+        // eslint-disable-next-line jsx-a11y/no-autofocus
         autoFocus
         onChange={(event) => {
           setSearch(event.target.value);
