@@ -8,6 +8,7 @@ import { alike } from './pieces';
 import { WireStrip } from '../drawings/WireStrip';
 import { usePreferences } from '../preferences/Preferences';
 import { length, measure, withFractions } from '../words/figures';
+import { meanings } from '../words/terms';
 
 interface Props {
   plan: Plan;
@@ -17,16 +18,38 @@ interface Props {
 
 /** Every wire as it lies on the table, one strip for pieces that are alike, with the arithmetic of the stretch that is looked at. */
 export function Strips({ plan, active, onActive }: Props) {
-  return alike(plan.wires).map(({ index, count }) => (
-    <OneStrip
-      key={index}
-      plan={plan}
-      index={index}
-      count={count}
-      active={active?.wire === index ? active.move : null}
-      onActive={onActive}
-    />
-  ));
+  const words = meanings(plan.wires.flatMap((wire) => wire.moves.map((move) => move.label)));
+  return (
+    <>
+      {alike(plan.wires).map(({ index, count }) => (
+        <OneStrip
+          key={index}
+          plan={plan}
+          index={index}
+          count={count}
+          active={active?.wire === index ? active.move : null}
+          onActive={onActive}
+        />
+      ))}
+      {words.length > 0 && (
+        <Box component="details" sx={{ pb: 1 }}>
+          <Typography
+            component="summary"
+            variant="body2"
+            color="primary"
+            sx={{ minHeight: 44, display: 'inline-flex', alignItems: 'center', cursor: 'pointer', fontWeight: 600 }}
+          >
+            Words on the strips
+          </Typography>
+          {words.map((text) => (
+            <Typography key={text} variant="body2" sx={{ maxWidth: '80ch' }}>
+              {text}
+            </Typography>
+          ))}
+        </Box>
+      )}
+    </>
+  );
 }
 
 interface OneProps {
