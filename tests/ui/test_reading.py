@@ -106,6 +106,13 @@ def test_axe_finds_nothing(plan: Page, server: str, state: str, scheme: Any) -> 
     assert [(v["id"], [n["html"][:120] for n in v["nodes"][:3]]) for v in found["violations"]] == []
 
 
+def test_in_forced_colours_the_open_screen_alone_is_underlined(plan: Page) -> None:
+    plan.emulate_media(forced_colors="active")
+    underlined = """links => links.filter(e => getComputedStyle(e).borderBottomColor !== getComputedStyle(document.body).backgroundColor)
+        .map(e => e.textContent)"""
+    assert plan.get_by_role("navigation", name="Screens").get_by_role("link").evaluate_all(underlined) == ["Plan"]
+
+
 @pytest.mark.parametrize("scheme", ["light", "dark"])
 def test_paper_is_a_bench_card(plan: Page, server: str, scheme: Any) -> None:
     plan.emulate_media(color_scheme=scheme)

@@ -70,6 +70,8 @@ export function Shell() {
                 borderColor: 'transparent',
                 '&.active': { borderColor: 'primary.main', color: 'primary.main' },
                 '&:focus-visible': { outline: '3px solid', outlineColor: 'primary.main', outlineOffset: -3 },
+                // A system's own colours paint a transparent border too: only the open screen is to be underlined.
+                '@media (forced-colors: active)': { borderColor: 'Canvas', '&.active': { borderColor: 'Highlight' } },
               }}
             >
               {name}
