@@ -1,8 +1,10 @@
 """Laws that hold for every ring, of every band and head."""
 
+import ast
 import math
 import re
 from itertools import pairwise
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -21,6 +23,7 @@ from pliant_coil.core.words.refusal import Refusal
 from pliant_coil.core.words.say import Reader
 from tests.core.recipes import AMBER_MEADOW, makeable
 
+CORE = Path(__file__).parents[2] / "pliant_coil" / "core"
 _CLOSED_FORM = {"twist": 0.01, "prong": 0.01, "bundled": 0.015}
 """Where closed form and path may differ by more than half a per cent: a tapped cord is drawn as flat as it is; a prong's run slopes with
 the band, its bends are reckoned square; outer strands of a bundle sway round the binder."""
@@ -136,6 +139,20 @@ def test_a_move_splits_into_what_is_made_and_what_is_left(document: dict[str, An
                 part, rest = move.split(move.counted.step)
                 assert part is not None and rest is not None
                 assert part.length_mm + rest.length_mm == pytest.approx(move.length_mm, rel=0.005, abs=0.02), placed.id
+
+
+def test_no_words_hold_a_length_that_is_not_a_figure() -> None:
+    """A length inside words is a typed figure or told in both units; a usual wire (`0.8 mm` alone) is not words."""
+    found = []
+    for path in (p for floor in ("styles", "moves", "making", "plan") for p in (CORE / floor).rglob("*.py")):
+        tree = ast.parse(path.read_text("utf-8"))
+        docstrings = {id(node.value) for node in ast.walk(tree) if isinstance(node, ast.Expr)}
+        for node in ast.walk(tree):
+            if isinstance(node, ast.Constant) and isinstance(node.value, str) and id(node) not in docstrings:
+                units = set(re.findall(r"\d (mm|in)\b", node.value))
+                if len(units) == 1 and not re.fullmatch(r"[\d./]+ (mm|in)", node.value):
+                    found.append(f"{path.name}:{node.lineno} {node.value}")
+    assert found == []
 
 
 @given(makeable)

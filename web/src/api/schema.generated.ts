@@ -534,7 +534,7 @@ export interface components {
             middle_beads: components["schemas"]["pliant_coil__core__styles__stones__Bead"][];
             /**
              * Each side row
-             * @description Or fill: as many 3 mm beads as find room.
+             * @description Or fill: as many small beads as find room.
              * @default [
              *       {
              *         "shape": "round",
@@ -691,7 +691,7 @@ export interface components {
             angle_deg: number;
             /**
              * Measured width
-             * @description Your own braid's width over 20 mm; the lean follows from it.
+             * @description Your own braid's width over 20 mm (0.79 in); the lean follows from it.
              */
             width_mm?: number | null;
             /**
@@ -727,8 +727,8 @@ export interface components {
              */
             joint_at: "back" | "top";
             /**
-             * Your first 20 mm took
-             * @description Wire that one strand took for 20 mm of braid.
+             * Your sample took
+             * @description Wire that one strand took for 20 mm (0.79 in) of braid.
              */
             first_20_took_mm?: number | null;
         };
@@ -771,7 +771,7 @@ export interface components {
             last_max: number;
             /**
              * Bare place for the join
-             * @description Room for both tails' coils and 3 mm unless given.
+             * @description Room for both tails' coils and a little more unless given.
              */
             lap_mm?: number | null;
             /**

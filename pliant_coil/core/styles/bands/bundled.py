@@ -77,7 +77,7 @@ class Bundled(BandStyle):
     )
     last_min: int = number(2, "Last run, at least", 1, 20, "The run round all before the bare place: what the size decides.", rare=True)
     last_max: int = number(8, "Last run, at most", 1, 40, rare=True)
-    lap_mm: float | None = millimetres(None, "Bare place for the join", 2, 20, "Room for both tails' coils and 3 mm unless given.")
+    lap_mm: float | None = millimetres(None, "Bare place for the join", 2, 20, "Room for both tails' coils and a little more unless given.")
     join_coils: int = number(3, "Coils of each tail at the join", 2, 5)
     joined: Literal["stacked", "abreast"] = choice(
         "stacked", "Ends joined", "One side's ends on the other's, or all side by side.", rare=True

@@ -42,7 +42,7 @@ class BeadRows(HeadStyle):
     least_locks: ClassVar[int] = 1
     style: Literal["bead-rows"] = choice("bead-rows", "Head")
     middle_beads: Row = choice(row_of(3, 5.0), "Middle row", "In their order, such as 3 × 5 or 4 8 4.")
-    side_beads: Literal["fill"] | Row = choice(row_of(4, 3.0), "Each side row", "Or fill: as many 3 mm beads as find room.")
+    side_beads: Literal["fill"] | Row = choice(row_of(4, 3.0), "Each side row", "Or fill: as many small beads as find room.")
     side_beads_left: Row | None = choice(None, "Left side row", "The same as the right one unless given.", rare=True)
     rows: int = number(3, "Rows", 2, 3)
     play_mm: float = millimetres(1.5, "Play", 0, 4, "Bare wire in each row so that the beads roll; none fixes them.")
@@ -168,7 +168,7 @@ class BeadRows(HeadStyle):
         return found
 
     def phrase(self) -> Say:
-        side = Say("as many 3 mm beads as fit") if self.side_beads == "fill" else row_words(self.side_beads)
+        side = say("as many {size} beads as fit", size=Thickness(_FILL_MM)) if self.side_beads == "fill" else row_words(self.side_beads)
         return say("{middle}, {side} beside them", middle=row_words(self.middle_beads), side=side)
 
     def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:
