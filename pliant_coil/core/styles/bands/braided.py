@@ -68,7 +68,9 @@ class Braided(BandStyle):
     style: Literal["braided"] = choice("braided", "Band")
     strands: int = number(6, "Strands", 3, 8)
     angle_deg: float = degrees(30.0, "Lean of the strands", 15, 50, "To the band's length.")
-    width_mm: float | None = millimetres(None, "Measured width", 0.5, 20, "Your own braid's width over 20 mm (0.79 in); the lean follows from it.")
+    width_mm: float | None = millimetres(
+        None, "Measured width", 0.5, 20, "Your own braid's width over 20 mm (0.79 in); the lean follows from it."
+    )
     eye_mm: float | None = millimetres(None, "Starting eye, inside", 1, 12, "Three wires wide unless given.")
     pressed_share: float = number(0.0, "Pressed flat by", 0, 0.15, "Share of the thickness.", rare=True)
     reduced_mm: float | None = millimetres(
