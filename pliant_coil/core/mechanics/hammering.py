@@ -10,14 +10,9 @@ GROWTH = 0.094
 """g: how much of the flattening goes round the ring instead of across."""
 
 
-def opened_mm(inside_diameter_mm: float, before_mm: float, after_mm: float) -> float:
-    """What the inside diameter [mm] gains when a ring is hammered from one thickness to another."""
-    return inside_diameter_mm * GROWTH * math.log(before_mm / after_mm)
-
-
-def widened_mm(area_mm2: float, length_before_mm: float, length_after_mm: float, after_mm: float) -> float:
-    """Width [mm] of the hammered section: the volume it was made of, over its new length and thickness."""
-    return area_mm2 * length_before_mm / (length_after_mm * after_mm)
+def lengthened(before_mm: float, after_mm: float) -> float:
+    """How many times as long the way round becomes when it is hammered from one thickness to another."""
+    return 1 + GROWTH * math.log(before_mm / after_mm)
 
 
 def oval_width_mm(area_mm2: float, thickness_mm: float) -> float:

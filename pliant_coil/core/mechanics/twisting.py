@@ -8,7 +8,7 @@ import math
 from dataclasses import dataclass
 from functools import lru_cache
 
-from pliant_coil.core.mechanics.hammering import GROWTH
+from pliant_coil.core.mechanics.hammering import GROWTH, lengthened
 
 _SAMPLES = 360
 
@@ -96,7 +96,7 @@ class Strip:
     @property
     def strip_per_wire(self) -> float:
         """Millimetres of strip from one of plain wire."""
-        return (1 + GROWTH * math.log(self.wire_mm / self.thickness_mm)) * self.axis_share
+        return lengthened(self.wire_mm, self.thickness_mm) * self.axis_share
 
     @property
     def strain(self) -> float:

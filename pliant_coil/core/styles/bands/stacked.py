@@ -5,7 +5,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any, ClassVar, Literal
 
-from pliant_coil.core.mechanics.hammering import GROWTH, oval_width_mm
+from pliant_coil.core.mechanics.hammering import lengthened, oval_width_mm
 from pliant_coil.core.moves import Arc, Cause, EndCare, Fate, Piece, Placed, Spare, Worked, on_circle, saw
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import BandStyle, Effect, Form, FormedBand, Joined, Opening, SizedBy, Slot, Stack, Top, Warn, Wires
@@ -83,7 +83,7 @@ class Stacked(BandStyle):
         d = wire.size_mm
         t = d * (1 - self.hammered_share)
         closed = coiled_mm - self.kerf_mm / math.pi
-        opened = closed * (1 + GROWTH * math.log(d / t))
+        opened = closed * lengthened(d, t)
         area, before = wire.profile.area_mm2, math.pi * (closed + d)
         wide = d
         if self.hammered_share:
@@ -162,7 +162,7 @@ class Stacked(BandStyle):
         return Stack(ring.finished_mm, ring.thick_mm, ring.wide_mm, self.rings, math.radians(self.soldered_deg), least)
 
     def start_mm(self, aim_mm: float) -> float:
-        share = 1 + GROWTH * math.log(1 / (1 - self.hammered_share))
+        share = lengthened(1.0, 1 - self.hammered_share)
         return (aim_mm - self.true_up_mm) / share + self.kerf_mm / math.pi
 
     def advise(self, band: FormedBand, opening: Opening) -> list[Warn]:
