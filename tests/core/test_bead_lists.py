@@ -6,6 +6,7 @@ from hypothesis import strategies as st
 
 from pliant_coil.core.ring_file.document import read_ring
 from pliant_coil.core.styles.bead_lists import read_row, row_of
+from pliant_coil.core.styles.heads.bead_lock import BeadLock
 
 
 @pytest.mark.parametrize(
@@ -35,5 +36,6 @@ def test_a_row_comes_back_as_it_was_written(sizes: list[float]) -> None:
 
 def test_several_beads_stand_on_one_wire_in_place_of_one() -> None:
     head = read_ring({"head": {"style": "bead-lock", "beads": "4 6 4"}}).head
-    assert head.whole.length == 14 and head.whole.width == 6  # type: ignore[attr-defined]
+    assert isinstance(head, BeadLock)
+    assert head.whole.length == 14 and head.whole.width == 6
     assert len(row_of(3, 5.0)) == 3

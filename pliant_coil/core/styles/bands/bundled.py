@@ -172,9 +172,9 @@ class Bundled(BandStyle):
                 End(name, "last", "right", self.strands - 1 - k, over.path()[-1], wires["base"], "base", f"right.{self.strands - k}")
             )
         binder = pieces[-1]
-        for which, side, placed in (("first", "right", binder.moves[0]), ("last", "left", binder.moves[-1])):
-            at = placed.path()[0 if which == "first" else -1]
-            found.append(End(binder.id, which, side, 0, at, wires["bind"], "bind", f"bind.{side}"))  # type: ignore[arg-type]
+        begins, ends = binder.moves[0].path()[0], binder.moves[-1].path()[-1]
+        found.append(End(binder.id, "first", "right", 0, begins, wires["bind"], "bind", "bind.right"))
+        found.append(End(binder.id, "last", "left", 0, ends, wires["bind"], "bind", "bind.left"))
         return tuple(found)
 
     def _square(self, bound: Bound, k: int, wires: Wires) -> Piece:
