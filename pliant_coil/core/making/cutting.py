@@ -53,19 +53,15 @@ class More:
 
 def more_of(cut: Cut) -> More | None:
     """What the spare gives: each row of loops grows from the spare at its own end. None where nothing is repeated at an end."""
-    rows = [k for k, placed in enumerate(cut.moves) if isinstance(placed.move, LoopRow)]
+    rows = [(k, placed.move) for k, placed in enumerate(cut.moves) if isinstance(placed.move, LoopRow)]
     if not rows:
         return None
-    spares = {k: placed.length_mm for k, placed in enumerate(cut.moves) if placed.fate is Fate.SPARE}
+    spares = [(k, placed.length_mm) for k, placed in enumerate(cut.moves) if placed.fate is Fate.SPARE]
     found = 0
-    for k in rows:
-        own = [mm for at, mm in spares.items() if (at < k) == (k < len(cut.moves) / 2)]
-        row = cut.moves[k].move
-        assert isinstance(row, LoopRow)
-        found += math.floor(sum(own) / row.each_mm)
-    row = cut.moves[rows[0]].move
-    assert isinstance(row, LoopRow)
-    return More("loop", row.each_mm, found)
+    for k, row in rows:
+        own = sum(mm for at, mm in spares if (at < k) == (k < len(cut.moves) / 2))
+        found += math.floor(own / row.each_mm)
+    return More("loop", rows[0][1].each_mm, found)
 
 
 @lru_cache(maxsize=64)
