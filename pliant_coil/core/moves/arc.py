@@ -81,6 +81,7 @@ class Turns(Arc):
 
     turns: int
     kind: ClassVar[str] = "turns"
+    seconds: ClassVar[float] = 20.0
     counted: ClassVar[Counted | None] = Counted("turn", most=40)
 
     @property

@@ -66,6 +66,13 @@ class Move(ABC):
     hand: ClassVar[HandKind]
     """The kind whose steadiness and whose bias it shares."""
     counted: ClassVar[Counted | None] = None
+    seconds: ClassVar[float] = 6.0
+    """A practised hand's time for each count, or for the move where nothing is counted (common practice, no source)."""
+
+    @property
+    def takes_s(self) -> float:
+        """Seconds that a practised hand takes for it."""
+        return self.seconds * max(1.0, self.count or 1.0)
 
     @property
     @abstractmethod

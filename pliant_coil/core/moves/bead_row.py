@@ -84,6 +84,7 @@ class BeadRow(Move):
     bow_mm: float = 0.0
     made: tuple[int, int] | None = None
     kind: ClassVar[str] = "bead-row"
+    seconds: ClassVar[float] = 20.0
     hand: ClassVar[HandKind] = "curve"
     counted: ClassVar[Counted | None] = Counted("bead", most=16)
 

@@ -30,6 +30,7 @@ class Coil(Move):
     wound_mm: float | None = None
     """Radius of its middle line on the rod, where it sprang open since."""
     kind: ClassVar[str] = "coil"
+    seconds: ClassVar[float] = 5.0
     hand: ClassVar[HandKind] = "coil"
     counted: ClassVar[Counted | None] = Counted("turn", step=0.5, least=0.5, most=200)
 
@@ -97,6 +98,7 @@ class CoilOfCoil(Move):
     outer_turns: int
     axis_y_mm: float
     kind: ClassVar[str] = "coil-of-coil"
+    seconds: ClassVar[float] = 90.0
     hand: ClassVar[HandKind] = "coil again"
     counted: ClassVar[Counted | None] = Counted("outer turn", most=12)
 

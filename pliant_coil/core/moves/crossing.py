@@ -33,6 +33,7 @@ class Crossing(Move):
     pressed_mm: float
     cause: Cause
     kind: ClassVar[str] = "crossing"
+    seconds: ClassVar[float] = 20.0
     hand: ClassVar[HandKind] = "curve"
 
     @cached_property

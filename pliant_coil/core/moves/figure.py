@@ -27,6 +27,7 @@ class Figure(Move):
     closed: bool = False
     jaws: bool = False
     kind: ClassVar[str] = "figure"
+    seconds: ClassVar[float] = 45.0
     hand: ClassVar[HandKind] = "frame"
 
     @property
@@ -111,4 +112,5 @@ class FigurePart(SpaceCurve):
     """One part of a sign that is bent of several, each counted at the bench: a leg, a lobe, a tip."""
 
     kind: ClassVar[str] = "figure"
+    seconds: ClassVar[float] = 45.0
     hand: ClassVar[HandKind] = "frame"

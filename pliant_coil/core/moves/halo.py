@@ -32,6 +32,7 @@ class Halo(Move):
     outer: float | None = None
     """How many turns lie under it where it begins; as many as there are unless it was begun before."""
     kind: ClassVar[str] = "nest"
+    seconds: ClassVar[float] = 45.0
     hand: ClassVar[HandKind] = "nest"
     counted: ClassVar[Counted | None] = Counted("turn", step=1, least=1, most=4)
 

@@ -59,6 +59,7 @@ class HoopWrap(Move):
     from_rad: float
     step_rad: float
     kind: ClassVar[str] = "wrap"
+    seconds: ClassVar[float] = 8.0
     hand: ClassVar[HandKind] = "wrap"
     counted: ClassVar[Counted | None] = Counted("wrap", step=0.5, least=0.5)
 
@@ -148,6 +149,7 @@ class BeadTurn(HoopWrap):
     bead_mm: float = 2.0
     reach_mm: float = 1.0
     kind: ClassVar[str] = "bead-turn"
+    seconds: ClassVar[float] = 25.0
     hand: ClassVar[HandKind] = "wrap"
     counted: ClassVar[Counted | None] = Counted("bead", step=0.5, least=0.5)
 

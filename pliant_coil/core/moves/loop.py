@@ -30,6 +30,7 @@ class Loop(Move):
     towards: Point3
     turns: float = 1.0
     kind: ClassVar[str] = "loop"
+    seconds: ClassVar[float] = 20.0
     hand: ClassVar[HandKind] = "loop"
     counted: ClassVar[Counted | None] = Counted("turn", step=0.25, least=0.25, most=6)
 
@@ -84,6 +85,7 @@ class Eye(Loop):
     """A small eye at a wire's end."""
 
     kind: ClassVar[str] = "eye"
+    seconds: ClassVar[float] = 30.0
     hand: ClassVar[HandKind] = "scroll"
 
 
@@ -102,6 +104,7 @@ class Scroll(Move):
     along: Point3
     towards: Point3
     kind: ClassVar[str] = "scroll"
+    seconds: ClassVar[float] = 60.0
     hand: ClassVar[HandKind] = "scroll"
 
     @property

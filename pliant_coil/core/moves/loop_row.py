@@ -61,6 +61,7 @@ class LoopRow(Move):
     spiral: Spiral
     splay_rad: float
     kind: ClassVar[str] = "loop-row"
+    seconds: ClassVar[float] = 15.0
     hand: ClassVar[HandKind] = "loop"
     counted: ClassVar[Counted | None] = Counted("loop", most=40)
     begun_mm: float = 0.0

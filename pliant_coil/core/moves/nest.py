@@ -78,6 +78,7 @@ class Nest(Move):
     to_rad: float
     sense: int = 1
     kind: ClassVar[str] = "nest"
+    seconds: ClassVar[float] = 45.0
     hand: ClassVar[HandKind] = "nest"
     counted: ClassVar[Counted | None] = Counted("turn", step=0.5, least=0.5, most=8)
 

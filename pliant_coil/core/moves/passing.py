@@ -18,6 +18,7 @@ class Pass(SpaceCurve):
     """Past a body: beside it, over it or under it."""
 
     kind: ClassVar[str] = "pass"
+    seconds: ClassVar[float] = 60.0
     hand: ClassVar[HandKind] = "curve"
 
 
@@ -33,6 +34,7 @@ class LoosePass(SpaceCurve):
     jog_length_mm: float = 5.0
     aside: Point3 = (0.0, 0.0, 1.0)
     kind: ClassVar[str] = "pass"
+    seconds: ClassVar[float] = 60.0
     hand: ClassVar[HandKind] = "cage"
 
     @property
@@ -72,6 +74,7 @@ class Course(SpaceCurve):
 
     inside: tuple[Obstacle, ...] = ()
     kind: ClassVar[str] = "course"
+    seconds: ClassVar[float] = 45.0
     hand: ClassVar[HandKind] = "curve"
 
     @property

@@ -30,6 +30,7 @@ class Prong(Move):
     lip_turns: float
     wire_mm: float
     kind: ClassVar[str] = "prong"
+    seconds: ClassVar[float] = 120.0
     hand: ClassVar[HandKind] = "prong"
     counted: ClassVar[Counted | None] = None
 
@@ -104,6 +105,7 @@ class Claw(Move):
     lip_mm: float
     wire_mm: float
     kind: ClassVar[str] = "claw"
+    seconds: ClassVar[float] = 120.0
     hand: ClassVar[HandKind] = "prong"
 
     @property

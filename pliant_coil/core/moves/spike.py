@@ -24,6 +24,7 @@ class Spike(HoopWrap):
     height_mm: float = 4.0
     lay_mm: float = 2.0
     kind: ClassVar[str] = "spike"
+    seconds: ClassVar[float] = 75.0
     hand: ClassVar[HandKind] = "spike"
     counted: ClassVar[Counted | None] = Counted("spike", step=1, least=1)
 

@@ -24,6 +24,7 @@ class Stitch(Move):
     inside: tuple[Obstacle, ...] = ()
     points: tuple[Point3, ...] = ()
     kind: ClassVar[str] = "stitch"
+    seconds: ClassVar[float] = 25.0
     hand: ClassVar[HandKind] = "sew"
     counted: ClassVar[Counted | None] = Counted("stitch", most=60)
 

@@ -27,6 +27,7 @@ class Strand(Move):
     phase: float
     measured: float = 1.0
     kind: ClassVar[str] = "strand"
+    seconds: ClassVar[float] = 8.0
     hand: ClassVar[HandKind] = "braid"
 
     @property

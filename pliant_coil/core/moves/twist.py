@@ -31,6 +31,7 @@ class Twist(Move):
     hand_of: int
     flat: float = 1.0
     kind: ClassVar[str] = "twist"
+    seconds: ClassVar[float] = 90.0
     hand: ClassVar[HandKind] = "twist"
     counted: ClassVar[Counted | None] = Counted("turn", step=0.25, least=0.25)
 

@@ -30,6 +30,8 @@ class Weaving(Move):
     straight_from_mm: float | None = None
     """How far from the band's bottom the base wires leave the circle as tangents."""
     kind: ClassVar[str] = "weave"
+    seconds: ClassVar[float] = 7.0
+    """For each wrap of its cycles."""
     hand: ClassVar[HandKind] = "weave"
     counted: ClassVar[Counted | None] = Counted("cycle", most=400)
 
@@ -44,6 +46,11 @@ class Weaving(Move):
     @property
     def length_mm(self) -> float:
         return self.cycles * self.cycle_wire_mm
+
+    @property
+    def takes_s(self) -> float:
+        groups = self.weave.groups if self.half is None else (self.weave.groups[self.half],)
+        return self.cycles * sum(group.wraps for group in groups) * self.seconds
 
     @property
     def count(self) -> float:

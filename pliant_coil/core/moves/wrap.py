@@ -41,6 +41,7 @@ class Wrap(Move):
     inside_to: float | None = None
     """After how many wraps it stands inside for the last time: at the last one's crest unless given."""
     kind: ClassVar[str] = "wrap"
+    seconds: ClassVar[float] = 8.0
     hand: ClassVar[HandKind] = "wrap"
     counted: ClassVar[Counted | None] = Counted("wrap", step=0.5, least=0.5)
 
