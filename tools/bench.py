@@ -19,7 +19,7 @@ from pliant_coil.core.plan.build import plan
 from pliant_coil.core.ring_file.document import RingFile, read_ring
 from pliant_coil.core.styles.registry import all_bands
 from tools.chromium import LAUNCH
-from tools.serving import demo
+from tools.serving import demo, served_apart
 
 ROOT = Path(__file__).parents[1]
 SIZES = [f"US {n / 4}" for n in range(12, 52)]
@@ -164,7 +164,7 @@ def main() -> int:
     """Measure, print, write bench.json."""
     start_once()
     found = in_process() | bundle() | commands()
-    with demo() as address:
+    with demo(served_apart) as address:
         found |= over_http(address) | in_the_browser(address)
     found["POST /api/plan over trivial"] = found["POST /api/plan"] / found["trivial endpoint"]
     for name, (limit, unit) in LIMITS.items():
