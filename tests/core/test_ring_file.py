@@ -1,13 +1,18 @@
 """Reading ring files: what is refused, what is brought forward, what is opened whatever happens."""
 
+import re
+from collections.abc import Iterator
+from itertools import product
 from typing import Any
 
 import pytest
 
 from pliant_coil.core.making.ring import make_ring
 from pliant_coil.core.plan.build import plan
-from pliant_coil.core.ring_file.document import read_ring, read_ring_text, ring_schema
+from pliant_coil.core.ring_file.document import Finger, Finish, Sizing, read_ring, read_ring_text, ring_schema
+from pliant_coil.core.styles.registry import all_bands, all_heads
 from pliant_coil.core.words.refusal import Refusal
+from pliant_coil.core.words.say import Reader, write
 
 
 @pytest.mark.parametrize(
@@ -72,3 +77,40 @@ def test_broken_text_is_refused_with_its_place() -> None:
 def test_the_schema_names_every_style() -> None:
     schema = ring_schema()
     assert {"Turned", "Woven", "FoldedPair", "NestHead", "Prongs", "OpenFrame", "DoubleCoil"} <= set(schema["$defs"])
+
+
+RUBBISH: tuple[Any, ...] = ("rubbish", -5, True, [], {}, {"x": 1}, [1], ["x"], None, 1e9, 2.5)
+PARTS = {"finger": Finger, "sizing": Sizing, "finish": Finish}
+
+
+def misfits() -> Iterator[dict[str, Any]]:
+    """A ring file for every field of every part and style, with every kind of value that doesn't belong there."""
+    for kind, styles in (("band", all_bands()), ("head", all_heads())):
+        for name, style in styles.items():
+            for field, value in product(style.model_fields, RUBBISH):
+                yield {kind: {"style": name, field: value}}
+    for part, model in PARTS.items():
+        for field, value in product(model.model_fields, RUBBISH):
+            yield {part: {field: value}}
+    for value in RUBBISH:
+        yield from (
+            {"title": value},
+            {"band": value},
+            {"wires": value},
+            {"wires": {"band": value}},
+            {"wires": {"band": {"diameter": value}}},
+        )
+
+
+def test_every_refusal_speaks_the_trades_words() -> None:
+    framework = re.compile(r"[Ii]nput should|valid |None|True|[\[\]{}]|\d{7}|e\+")
+    found = {}
+    for document in misfits():
+        try:
+            read_ring(document)
+        except Refusal as refusal:
+            for fault in refusal.faults:
+                words = f"{write(fault.reason, Reader())} · {write(fault.accepted, Reader())}"
+                if framework.search(words):
+                    found[words] = document
+    assert not found

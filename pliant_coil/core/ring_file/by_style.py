@@ -33,7 +33,9 @@ class ByStyle:
         name = given["style"]
         style = self.named(name) if isinstance(name, str) else None
         if style is None:
-            raise PydanticCustomError("style_unknown", "no such style", {"style": str(name), "styles": ", ".join(self.styles())})
+            raise PydanticCustomError(
+                "style_unknown", "no such style", {"style": name if isinstance(name, str) else "", "styles": ", ".join(self.styles())}
+            )
         return style.model_validate(given, context=info.context)
 
     def __get_pydantic_core_schema__(self, source: Any, handler: GetCoreSchemaHandler) -> CoreSchema:

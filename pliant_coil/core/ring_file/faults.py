@@ -35,7 +35,8 @@ def fault_from(detail: ErrorDetails | dict[str, Any], model: type[BaseModel] | N
         case "literal_error" | "enum":
             return fault(field, "isn't one of the choices", str(context.get("expected", "")).replace("'", ""))
         case "style_unknown":
-            return fault(f"{field}.style", f"there is no style “{context['style'][:40]}”", context["styles"])
+            named = f" “{context['style'][:40]}”" if context["style"] else " of that name"
+            return fault(f"{field}.style", f"there is no style{named}", context["styles"])
         case "style_missing":
             return fault(f"{field}.style", "is missing", context["styles"])
         case "greater_than" | "greater_than_equal" | "less_than" | "less_than_equal":
@@ -52,13 +53,20 @@ def fault_from(detail: ErrorDetails | dict[str, Any], model: type[BaseModel] | N
             return fault(field, "is too long", f"up to {context['max_length']} characters")
         case "finite_number":
             return fault(field, "isn't a number that can be measured", "a plain number")
-        case "float_type" | "float_parsing" | "int_type" | "int_parsing" | "int_from_float":
-            return fault(field, "isn't a number", "a whole number" if kind.startswith("int") else "a number")
+        case "float_type" | "float_parsing":
+            return fault(field, "isn't a number", "a number")
+        case "int_type" | "int_parsing" | "int_from_float":
+            return fault(field, "isn't a whole number", "a whole number")
         case "string_type":
             return fault(field, "isn't text", "text in quotes")
+        case "bool_type" | "bool_parsing":
+            return fault(field, "isn't yes or no", "true or false")
+        case "tuple_type" | "list_type":
+            return fault(field, "isn't a list", "a list in brackets")
         case "model_type" | "dict_type" | "model_attributes_type":
             return fault(field, "isn't an object", "an object in braces")
-    return fault(field, str(detail["msg"]))
+    # What the reading library would say is no sentence for a maker.
+    return fault(field, "can't be read")
 
 
 def _without_tags(steps: list[str]) -> list[str]:

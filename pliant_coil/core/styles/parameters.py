@@ -68,18 +68,19 @@ def _as_length(cls: type[BaseModel], name: str, value: object) -> object:
     return value
 
 
-def _field(default: Any, title: str, bounds: tuple[float, float], unit: str, help: str, *, rare: bool) -> Any:
+def _field(default: Any, title: str, bounds: tuple[float, float], unit: str, help: str, *, rare: bool, bare: bool = False) -> Any:
     extra: dict[str, Any] = {"minimum": bounds[0], "maximum": bounds[1], "unit": unit}
     if not unit:
         del extra["unit"]
-    if rare:
-        extra["rare"] = True
+    extra |= {name: True for name, meant in (("rare", rare), ("bare", bare)) if meant}
     return Field(default, title=title, description=help or None, json_schema_extra=extra)
 
 
-def millimetres(default: float | None, title: str, least: float, most: float, help: str = "", *, rare: bool = False) -> Any:
-    """A length of the ring file [mm]; `rare` ones stand behind the common ones."""
-    return _field(default, title, (least, most), "mm", help, rare=rare)
+def millimetres(
+    default: float | None, title: str, least: float, most: float, help: str = "", *, rare: bool = False, bare: bool = False
+) -> Any:
+    """A length of the ring file [mm]; `rare` ones stand behind the common ones, `bare` ones are asked while no head says them."""
+    return _field(default, title, (least, most), "mm", help, rare=rare, bare=bare)
 
 
 def degrees(default: float | None, title: str, least: float, most: float, help: str = "", *, rare: bool = False) -> Any:

@@ -2836,13 +2836,12 @@ export interface components {
             tapped_share: number;
             /**
              * Open at the top
-             * @description When no head asks.
              * @default 8
              */
             head_gap_mm: number;
             /**
              * Claws
-             * @description Length of each untwisted end, when no head asks.
+             * @description Length of each untwisted end.
              * @default 15
              */
             claw_mm: number;
@@ -3117,8 +3116,8 @@ export interface components {
              */
             base_gap_mm?: number | null;
             /**
-             * Gap for a head
-             * @description Round the band, left unwoven at the top, when no head asks.
+             * Open at the top
+             * @description Round the band, left unwoven.
              * @default 8
              */
             head_gap_mm: number;
@@ -3153,8 +3152,8 @@ export interface components {
              */
             end_wraps?: number | null;
             /**
-             * Ends for a head
-             * @description When no head asks.
+             * Bare ends
+             * @description Of each base wire, left standing at the top.
              * @default 40
              */
             ends_mm: number;

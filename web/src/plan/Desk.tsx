@@ -1,5 +1,6 @@
 import { createContext, useContext } from 'react';
 import type { Draft, Plan, Problem } from '../api/client';
+import type { RingPath } from './ringPaths';
 
 /** What the figures on the screen are: those of the ring in the sentence, or of an earlier one, and why. */
 export type Standing = 'fresh' | 'working' | 'refused' | 'unreachable';
@@ -7,9 +8,9 @@ export type Standing = 'fresh' | 'working' | 'refused' | 'unreachable';
 /** What the parts of the Plan screen share: the ring being typed, how to change it, and what the server said. */
 export interface Desk {
   draft: Draft;
-  change: (path: string, value: unknown) => void;
+  change: (path: RingPath, value: unknown) => void;
   /** Another style of a part, or another way to give it; what was set in it before comes back. */
-  exchange: (part: string, kind: string, from: string, usual: unknown) => void;
+  exchange: (part: RingPath, kind: string, from: string, usual: unknown) => void;
   /** The newest plan that could be made; undefined until there is one. */
   plan: Plan | undefined;
   problems: readonly Problem[];
@@ -26,7 +27,7 @@ export function useDesk(): Desk {
 }
 
 /** What is wrong with a field, in one sentence; undefined when nothing is. */
-export function useProblem(field: string): string | undefined {
+export function useProblem(field: RingPath): string | undefined {
   const found = useDesk().problems.find((p) => p.field === field);
   return found && sentence(found);
 }

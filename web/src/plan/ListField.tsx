@@ -1,15 +1,14 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import FormHelperText from '@mui/material/FormHelperText';
-import Typography from '@mui/material/Typography';
-import { useId } from 'react';
+import { Labelled } from '../ui/Labelled';
 import { DeskProvider, useDesk, useProblem } from './Desk';
 import { Choice } from './fields';
 import { valueAt, withValue } from './draft';
+import { within, type RingPath } from './ringPaths';
 import { StyleForm, type FieldSchema } from './StyleForm';
 
 interface Props {
-  path: string;
+  path: RingPath;
   label: string;
   help?: string | undefined;
   items: FieldSchema;
@@ -26,7 +25,6 @@ const MOST = 9;
 export function ListField({ path, label, help, items, usual, other, definitions }: Props) {
   const desk = useDesk();
   const problem = useProblem(path);
-  const id = useId();
   const given = valueAt(desk.draft, path) ?? usual;
   const list: unknown[] = Array.isArray(given) ? given : [];
   const inner = definitions[items.$ref?.split('/').at(-1) ?? ''];
@@ -34,10 +32,7 @@ export function ListField({ path, label, help, items, usual, other, definitions 
   const put = (next: unknown[]) => desk.change(path, next);
   const fresh = items.enum ? (items.enum[0] ?? '') : {};
   return (
-    <Box role="group" aria-labelledby={id}>
-      <Typography id={id} variant="body2" color="text.secondary" gutterBottom>
-        {label}
-      </Typography>
+    <Labelled label={label} help={help} problem={problem}>
       {other !== undefined && (
         <Button
           variant={given === other ? 'contained' : 'outlined'}
@@ -59,9 +54,9 @@ export function ListField({ path, label, help, items, usual, other, definitions 
         {list.map((_, k) => (
           <Box key={k} sx={{ mb: 2, pl: 2, borderLeft: 2, borderColor: 'divider' }}>
             {inner ? (
-              <StyleForm path={`${path}.${k}`} schema={inner} definitions={definitions} />
+              <StyleForm path={within(path, k)} schema={inner} definitions={definitions} />
             ) : (
-              <Choice path={`${path}.${k}`} label={`${k + 1}`} choices={items.enum ?? []} />
+              <Choice path={within(path, k)} label={`${k + 1}`} choices={items.enum ?? []} />
             )}
             <Button variant="text" onClick={() => put(list.filter((__, j) => j !== k))} sx={{ px: 0 }}>
               Take out number {k + 1}
@@ -74,7 +69,6 @@ export function ListField({ path, label, help, items, usual, other, definitions 
           {list.length ? 'One more' : 'Add one'}
         </Button>
       )}
-      {(problem ?? help) && <FormHelperText error={!!problem}>{problem ?? help}</FormHelperText>}
-    </Box>
+    </Labelled>
   );
 }

@@ -5,6 +5,7 @@ import type { Draft } from '../api/client';
 import { withFractions } from '../words/figures';
 import { useDesk } from './Desk';
 import { valueAt } from './draft';
+import type { RingPath } from './ringPaths';
 
 /** The words before a phrase. */
 const JOIN: Record<string, string> = {
@@ -26,7 +27,7 @@ export const nameOf = (part: string) => NAMES[part] ?? `Wire, ${part.slice(6)}`;
 
 /** What stands in the sentence while there is no plan to say it: what was typed, so that it can be mended. */
 function phrasesOf(draft: Draft): { part: string; text: string }[] {
-  const said = (path: string, otherwise: string) => {
+  const said = (path: RingPath, otherwise: string) => {
     const value = valueAt(draft, path);
     return typeof value === 'string' && value ? value : otherwise;
   };

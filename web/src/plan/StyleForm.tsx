@@ -2,9 +2,12 @@ import Button from '@mui/material/Button';
 import Collapse from '@mui/material/Collapse';
 import Stack from '@mui/material/Stack';
 import { useState } from 'react';
+import { useStyles } from '../api/queries';
 import { useDesk } from './Desk';
+import { valueAt } from './draft';
 import { Choice, Count, NumberEntry, Switch, TextEntry, YesNo } from './fields';
 import { ListField } from './ListField';
+import { within, type RingPath } from './ringPaths';
 
 /** The part of a JSON Schema that a style's parameters use. */
 export interface FieldSchema {
@@ -19,6 +22,8 @@ export interface FieldSchema {
   unit?: string;
   /** Seldom changed: behind one tap. */
   rare?: boolean;
+  /** Said by the head, where there is one. */
+  bare?: boolean;
   /** Usual values of a text, to be taken at a tap. */
   presets?: string[];
   /** A measure that may be left out. */
@@ -32,23 +37,25 @@ export interface FieldSchema {
 
 interface Props {
   /** Where in the ring file the object stands. */
-  path: string;
+  path: RingPath;
   schema: FieldSchema;
   definitions?: Record<string, FieldSchema> | undefined;
 }
 
 /** A form for a style's parameters, made from their schema: a new style needs no form of its own. */
 export function StyleForm({ path, schema, definitions = schema.$defs ?? {} }: Props) {
-  const { problems } = useDesk();
+  const { draft, problems } = useDesk();
+  const head = useStyles().data?.find((s) => s.kind === 'head' && s.style === valueAt(draft, 'head.style'));
+  const headed = head !== undefined && !head.usual;
   const [wanted, setWanted] = useState(false);
   const fields = Object.entries(schema.properties ?? {})
     // The style itself, and what has one choice only, is nothing to ask.
-    .filter(([name, field]) => name !== 'style' && field.const === undefined);
+    .filter(([name, field]) => name !== 'style' && field.const === undefined && !(field.bare && headed));
   const drawn = (rare: boolean) =>
     fields
       .filter(([, field]) => (field.rare ?? false) === rare)
       .map(([name, field]) => (
-        <Field key={name} path={`${path}.${name}`} name={name} field={field} definitions={definitions} />
+        <Field key={name} path={within(path, name)} name={name} field={field} definitions={definitions} />
       ));
   const rare = fields.filter(([, field]) => field.rare);
   // What is wrong is never hidden.
@@ -81,7 +88,7 @@ export function StyleForm({ path, schema, definitions = schema.$defs ?? {} }: Pr
 }
 
 interface FieldProps {
-  path: string;
+  path: RingPath;
   name: string;
   field: FieldSchema;
   definitions: Record<string, FieldSchema>;

@@ -120,7 +120,7 @@ function useUsualWire(role: string): UsualWire | undefined {
 /** The wire in one role. */
 export function WireControl({ role }: { role: string }) {
   const { draft, change } = useDesk();
-  const path = `wires.${role}`;
+  const path = `wires.${role}` as const;
   const usual = useUsualWire(role);
   const profile = valueAt(draft, `${path}.profile`) ?? usual?.profile ?? 'round';
   return (

@@ -1,7 +1,8 @@
 import { describe, expect, test } from 'vitest';
 import { begin, edited, exchanged, FIRST_RING, redone, replaced, saved, undone, valueAt, withValue } from './draft';
+import type { RingPath } from './ringPaths';
 
-const at = (draft: Record<string, unknown>, path: string) => valueAt(draft, path);
+const at = (draft: Record<string, unknown>, path: RingPath) => valueAt(draft, path);
 
 test('a value is set at its path and everything else stays', () => {
   const next = withValue(FIRST_RING, 'head.bead.diameter_mm', 9);

@@ -1,4 +1,5 @@
 import type { Draft } from '../api/client';
+import type { RingPath } from './ringPaths';
 
 /** What an untouched Plan screen shows: a ring that can be made, so that every figure has something to say. */
 export const FIRST_RING: Draft = {
@@ -14,19 +15,21 @@ export const FIRST_RING: Draft = {
 };
 
 /** The value at a dotted path, undefined where the way ends early. */
-export const valueAt = (draft: Draft, path: string): unknown =>
+export const valueAt = (draft: Draft, path: RingPath): unknown =>
   path
     .split('.')
     .reduce<unknown>((at, step) => (at && typeof at === 'object' ? (at as Draft)[step] : undefined), draft);
 
 /** `draft` with another value at a dotted path; undefined takes the field out. */
-export function withValue(draft: Draft, path: string, value: unknown): Draft {
-  const [step = '', ...rest] = path.split('.');
+export const withValue = (draft: Draft, path: RingPath, value: unknown): Draft =>
+  withStep(draft, path.split('.'), value);
+
+function withStep(draft: Draft, [step = '', ...rest]: string[], value: unknown): Draft {
   // A step may be a place in a list: a list stays one.
   const next = (Array.isArray(draft) ? [...(draft as unknown[])] : { ...draft }) as Draft;
   if (rest.length > 0) {
     const inner = next[step];
-    next[step] = withValue(inner && typeof inner === 'object' ? (inner as Draft) : {}, rest.join('.'), value);
+    next[step] = withStep(inner && typeof inner === 'object' ? (inner as Draft) : {}, rest, value);
   } else if (value === undefined) {
     if (Array.isArray(next)) return next.filter((_, k) => String(k) !== step) as unknown as Draft;
     return Object.fromEntries(Object.entries(next).filter(([name]) => name !== step));
@@ -64,14 +67,14 @@ function pushed(history: History, present: Kept, editing: string | null): Histor
 }
 
 /** Another value at a path. */
-export function edited(history: History, path: string, value: unknown): History {
+export function edited(history: History, path: RingPath, value: unknown): History {
   const { draft, revision } = history.present;
   if (JSON.stringify(valueAt(draft, path)) === JSON.stringify(value)) return history;
   return pushed(history, { draft: withValue(draft, path, value), revision }, path);
 }
 
 /** A whole part (a band's style, a kind of finger) exchanged for another kind, with what was set in that kind before. */
-export function exchanged(history: History, part: string, kind: string, from: string, usual: unknown): History {
+export function exchanged(history: History, part: RingPath, kind: string, from: string, usual: unknown): History {
   const before = valueAt(history.present.draft, part);
   const remembered = { ...history.remembered, [`${part}:${from}`]: before };
   const next = remembered[`${part}:${kind}`] ?? usual;

@@ -1,22 +1,21 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import FormHelperText from '@mui/material/FormHelperText';
 import InputAdornment from '@mui/material/InputAdornment';
 import MenuItem from '@mui/material/MenuItem';
 import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
-import Typography from '@mui/material/Typography';
-import { useId, useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { figures } from '../app/theme';
 import { usePreferences } from '../preferences/Preferences';
+import { Labelled } from '../ui/Labelled';
 import { Stepper } from '../ui/Stepper';
-import { useDesk, useProblem } from './Desk';
-import { valueAt } from './draft';
+import type { RingPath } from './ringPaths';
+import { useRingForm } from './useRingForm';
 
 interface FieldProps {
   /** Where in the ring file the value stands. */
-  path: string;
+  path: RingPath;
   label: string;
   help?: string | undefined;
 }
@@ -30,15 +29,14 @@ interface TextProps extends FieldProps {
 
 /** Text as it is typed; what is wrong with it stands below, and what is usual is a tap away. */
 export function TextEntry({ path, label, help, usual, presets = [] }: TextProps) {
-  const { draft, change } = useDesk();
-  const problem = useProblem(path);
-  const value = valueAt(draft, path) ?? usual;
+  const { value: given, set, problem } = useRingForm(path);
+  const value = given ?? usual;
   return (
     <Box>
       <TextField
         label={label}
         value={say(value)}
-        onChange={(event) => change(path, event.target.value)}
+        onChange={(event) => set(event.target.value)}
         error={problem !== undefined}
         helperText={problem ?? help}
         onFocus={(event) => event.target.select()}
@@ -50,7 +48,7 @@ export function TextEntry({ path, label, help, usual, presets = [] }: TextProps)
             <Button
               key={preset}
               variant={value === preset ? 'contained' : 'outlined'}
-              onClick={() => change(path, preset)}
+              onClick={() => set(preset)}
               sx={{ paddingInline: 1.25, minWidth: 48 }}
             >
               {preset}
@@ -81,11 +79,10 @@ function read(text: string, inches: boolean): number | string {
 
 /** A measure, in the maker's own unit. */
 export function NumberEntry({ path, label, help, usual, unit, optional = false }: NumberProps) {
-  const { draft, change } = useDesk();
+  const { value: given, set, problem } = useRingForm(path);
   const [{ units }] = usePreferences();
-  const problem = useProblem(path);
   const inches = unit === 'mm' && units === 'in';
-  const value = valueAt(draft, path) ?? usual;
+  const value = given ?? usual;
   const shownOf = (at: unknown) =>
     inches && typeof at === 'number' ? String(Number((at / MM_PER_INCH).toFixed(4))) : say(at);
   const [typed, setTyped] = useState(shownOf(value));
@@ -97,7 +94,7 @@ export function NumberEntry({ path, label, help, usual, unit, optional = false }
       value={shown}
       onChange={(event) => {
         setTyped(event.target.value);
-        change(path, readTyped(event.target.value));
+        set(readTyped(event.target.value));
       }}
       error={problem !== undefined}
       helperText={problem ?? help}
@@ -122,10 +119,7 @@ const plainWords = (choice: string) => choice.charAt(0).toUpperCase() + choice.s
 
 /** One of a few words or whole numbers: side by side up to four, a list beyond. */
 export function Choice({ path, label, help, choices, usual, words = plainWords }: ChoiceProps) {
-  const { draft, change } = useDesk();
-  const problem = useProblem(path);
-  const id = useId();
-  const given = valueAt(draft, path);
+  const { value: given, set, problem } = useRingForm(path);
   const value = typeof given === 'string' || typeof given === 'number' ? given : (usual ?? '');
   if (choices.length > 4) {
     return (
@@ -133,12 +127,7 @@ export function Choice({ path, label, help, choices, usual, words = plainWords }
         select
         label={label}
         value={choices.includes(value) ? value : ''}
-        onChange={(event) =>
-          change(
-            path,
-            choices.find((choice) => String(choice) === event.target.value),
-          )
-        }
+        onChange={(event) => set(choices.find((choice) => String(choice) === event.target.value))}
         error={!!problem}
         helperText={problem ?? help}
       >
@@ -151,15 +140,11 @@ export function Choice({ path, label, help, choices, usual, words = plainWords }
     );
   }
   return (
-    <Box>
-      <Typography id={id} variant="body2" color="text.secondary" gutterBottom>
-        {label}
-      </Typography>
+    <Labelled label={label} help={help} problem={problem}>
       <ToggleButtonGroup
         exclusive
         value={value}
-        onChange={(_, choice: string | number | null) => choice !== null && change(path, choice)}
-        aria-labelledby={id}
+        onChange={(_, choice: string | number | null) => choice !== null && set(choice)}
         sx={{ flexWrap: 'wrap' }}
       >
         {choices.map((choice) => (
@@ -168,8 +153,7 @@ export function Choice({ path, label, help, choices, usual, words = plainWords }
           </ToggleButton>
         ))}
       </ToggleButtonGroup>
-      {(problem ?? help) && <FormHelperText error={!!problem}>{problem ?? help}</FormHelperText>}
-    </Box>
+    </Labelled>
   );
 }
 
@@ -181,71 +165,51 @@ interface CountProps extends FieldProps {
 
 /** A count, one up or down at a tap. */
 export function Count({ path, label, help, least, most, usual }: CountProps) {
-  const { draft, change } = useDesk();
-  const problem = useProblem(path);
-  const id = useId();
-  const given = valueAt(draft, path);
+  const { value: given, set, problem } = useRingForm(path);
   const value = typeof given === 'number' ? given : (usual ?? least);
   return (
-    <Box role="group" aria-labelledby={id}>
-      <Typography id={id} variant="body2" color="text.secondary" gutterBottom>
-        {label}
-      </Typography>
-      <Stepper name={label} value={value} least={least} most={most} onChange={(next) => change(path, next)} />
-      {(problem ?? help) && <FormHelperText error={!!problem}>{problem ?? help}</FormHelperText>}
-    </Box>
+    <Labelled label={label} help={help} problem={problem}>
+      <Stepper name={label} value={value} least={least} most={most} onChange={(next) => set(next)} />
+    </Labelled>
+  );
+}
+
+function NoYes({ value, onChange }: { value: boolean; onChange: (next: boolean) => void }) {
+  return (
+    <ToggleButtonGroup
+      exclusive
+      value={value}
+      onChange={(_, next: boolean | null) => next !== null && next !== value && onChange(next)}
+    >
+      <ToggleButton value={false}>No</ToggleButton>
+      <ToggleButton value={true}>Yes</ToggleButton>
+    </ToggleButtonGroup>
   );
 }
 
 /** Yes or no. */
 export function YesNo({ path, label, help, usual }: FieldProps & { usual: boolean }) {
-  const { draft, change } = useDesk();
-  const problem = useProblem(path);
-  const id = useId();
-  const given = valueAt(draft, path);
+  const { value, set, problem } = useRingForm(path);
   return (
-    <Box>
-      <Typography id={id} variant="body2" color="text.secondary" gutterBottom>
-        {label}
-      </Typography>
-      <ToggleButtonGroup
-        exclusive
-        value={typeof given === 'boolean' ? given : usual}
-        onChange={(_, next: boolean | null) => next !== null && change(path, next)}
-        aria-labelledby={id}
-      >
-        <ToggleButton value={false}>No</ToggleButton>
-        <ToggleButton value={true}>Yes</ToggleButton>
-      </ToggleButtonGroup>
-      {(problem ?? help) && <FormHelperText error={!!problem}>{problem ?? help}</FormHelperText>}
-    </Box>
+    <Labelled label={label} help={help} problem={problem}>
+      <NoYes value={typeof value === 'boolean' ? value : usual} onChange={set} />
+    </Labelled>
   );
 }
 
 /** Part of a ring that may be left out, on or off. */
-export function Switch({ path, label, help, children }: FieldProps & { children: React.ReactNode }) {
-  const { draft, exchange } = useDesk();
-  const on = valueAt(draft, path) !== undefined && valueAt(draft, path) !== null;
-  const id = useId();
+export function Switch({ path, label, help, children }: FieldProps & { children: ReactNode }) {
+  const { value, exchange } = useRingForm(path);
+  const on = value !== undefined && value !== null;
   return (
-    <Box>
-      <Typography id={id} variant="body2" color="text.secondary" gutterBottom>
-        {label}
-      </Typography>
-      <ToggleButtonGroup
-        exclusive
-        value={on}
-        onChange={(_, next: boolean | null) => {
-          if (next === null || next === on) return;
-          exchange(path, next ? 'on' : 'off', next ? 'off' : 'on', next ? {} : undefined);
-        }}
-        aria-labelledby={id}
-      >
-        <ToggleButton value={false}>No</ToggleButton>
-        <ToggleButton value={true}>Yes</ToggleButton>
-      </ToggleButtonGroup>
-      {help && <FormHelperText>{help}</FormHelperText>}
-      {on && <Box sx={{ mt: 2.5, pl: 2, borderLeft: 2, borderColor: 'divider' }}>{children}</Box>}
-    </Box>
+    <>
+      <Labelled label={label} help={help}>
+        <NoYes
+          value={on}
+          onChange={(next) => exchange(next ? 'on' : 'off', next ? 'off' : 'on', next ? {} : undefined)}
+        />
+      </Labelled>
+      {on && <Box sx={{ pl: 2, borderLeft: 2, borderColor: 'divider' }}>{children}</Box>}
+    </>
   );
 }

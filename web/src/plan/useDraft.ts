@@ -2,6 +2,7 @@ import { useCallback, useEffect, useMemo, useState } from 'react';
 import type { Draft, RingTold } from '../api/client';
 import { begin, edited, exchanged, FIRST_RING, redone, replaced, saved, undone, type History } from './draft';
 import { beat, forget, HEARTBEAT, keep, takeUp } from './keeping';
+import type { RingPath } from './ringPaths';
 
 /** The ring being typed, with its history. It is kept in the browser at every change, until it is saved. */
 export function useDraft(ring: RingTold | undefined, laidOut: Draft | undefined) {
@@ -35,9 +36,9 @@ export function useDraft(ring: RingTold | undefined, laidOut: Draft | undefined)
   const behind = ring !== undefined && !changed && ring.revision > present.revision;
   if (behind) setHistory(begin({ draft: ring.file, revision: ring.revision }));
 
-  const change = useCallback((path: string, value: unknown) => setHistory((h) => edited(h, path, value)), []);
+  const change = useCallback((path: RingPath, value: unknown) => setHistory((h) => edited(h, path, value)), []);
   const exchange = useCallback(
-    (part: string, kind: string, from: string, usual: unknown) =>
+    (part: RingPath, kind: string, from: string, usual: unknown) =>
       setHistory((h) => exchanged(h, part, kind, from, usual)),
     [],
   );

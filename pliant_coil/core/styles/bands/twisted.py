@@ -33,8 +33,8 @@ class Twisted(BandStyle):
     full_turns: int | None = number(None, "Full turns in all", 1, 60, "Instead of the lay: it follows from the band's length.", rare=True)
     direction: Literal["right", "left"] = choice("right", "Twisted to the")
     tapped_share: float = number(0.1, "Tapped flat by", 0, 0.35, "Share of the cord's thickness; 0 leaves it round.")
-    head_gap_mm: float = millimetres(8.0, "Open at the top", 0, 25, "When no head asks.")
-    claw_mm: float = millimetres(15.0, "Claws", 0, 60, "Length of each untwisted end, when no head asks.")
+    head_gap_mm: float = millimetres(8.0, "Open at the top", 0, 25, bare=True)
+    claw_mm: float = millimetres(15.0, "Claws", 0, 60, "Length of each untwisted end.", bare=True)
     grip_mm: float = millimetres(12.0, "Held by the vise", 8, 25, "What stays untwisted at each end at least.", rare=True)
     twister: Literal["vise", "drill"] = choice("vise", "Twisted with", rare=True)
 

@@ -87,7 +87,7 @@ class Woven(BandStyle):
     )
     packing: float = number(1.0, "Packing", 1, 3, "1 where the wraps touch; more for an airy weave.")
     base_gap_mm: float | None = millimetres(None, "Gap between base wires", 0, 3, "As wide as the weave wire unless given.", rare=True)
-    head_gap_mm: float = millimetres(8.0, "Gap for a head", 0, 40, "Round the band, left unwoven at the top, when no head asks.")
+    head_gap_mm: float = millimetres(8.0, "Open at the top", 0, 40, "Round the band, left unwoven.", bare=True)
     start: Literal["end", "third", "middle", "fold"] | None = choice(
         None,
         "Begin weaving",
@@ -99,7 +99,7 @@ class Woven(BandStyle):
     end_wraps: int | None = number(
         None, "Wraps that finish each end", 0, 3, "On the first base wire; as the program ends unless given.", rare=True
     )
-    ends_mm: float = millimetres(40.0, "Ends for a head", 10, 150, "When no head asks.", rare=True)
+    ends_mm: float = millimetres(40.0, "Bare ends", 10, 150, "Of each base wire, left standing at the top.", rare=True, bare=True)
     guide_wire_mm: float | None = millimetres(
         None, "Guide wire", 0.2, 3, "Thickness of the scrap that is bent as a length guide; the base wire itself unless given.", rare=True
     )
