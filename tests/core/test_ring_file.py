@@ -9,7 +9,9 @@ import pytest
 
 from pliant_coil.core.making.ring import make_ring
 from pliant_coil.core.plan.build import plan
-from pliant_coil.core.ring_file.document import Finger, Finish, Sizing, read_ring, read_ring_text, ring_schema
+from pliant_coil.core.ring_file.document import Finger, Sizing, read_ring, read_ring_text, ring_schema
+from pliant_coil.core.styles.finishes.wraps import Finish
+from pliant_coil.core.styles.parameters import Part
 from pliant_coil.core.styles.registry import all_bands, all_heads
 from pliant_coil.core.words.refusal import Refusal
 from pliant_coil.core.words.say import Reader, write
@@ -80,7 +82,7 @@ def test_the_schema_names_every_style() -> None:
 
 
 RUBBISH: tuple[Any, ...] = ("rubbish", -5, True, [], {}, {"x": 1}, [1], ["x"], None, 1e9, 2.5)
-PARTS = {"finger": Finger, "sizing": Sizing, "finish": Finish}
+PARTS: dict[str, type[Part]] = {"finger": Finger, "sizing": Sizing, "finish": Finish}
 
 
 def misfits() -> Iterator[dict[str, Any]]:

@@ -3,6 +3,8 @@
 import math
 
 from pliant_coil.core.making.assemble import MadeRing
+from pliant_coil.core.making.surface import advise_surface
+from pliant_coil.core.making.wearing import advise_wearing
 from pliant_coil.core.mechanics.bending import crushing_force_n, plastic_moment
 from pliant_coil.core.mechanics.packing import hole_needed_mm, passes_that_fit
 from pliant_coil.core.styles.contract import Joined, Warn
@@ -37,6 +39,8 @@ def advise(made: MadeRing) -> list[Warn]:
     found += _pull(made)
     found += _strain(made)
     found += _size(made)
+    found += advise_wearing(made)
+    found += advise_surface(made)
     found += [Warn("metal-care", Say(wire.metal.care), f"wires.{role}.metal") for role, wire in ring.wires.items() if wire.metal.care]
     return found
 

@@ -5,6 +5,7 @@ from collections.abc import Sequence
 from pliant_coil.core.making.assemble import MadeRing
 from pliant_coil.core.making.cutting import Cut
 from pliant_coil.core.making.markout import Mark
+from pliant_coil.core.making.surface import surface_tasks
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import SizedBy
 from pliant_coil.core.styles.tasks import PHASES, Check, Phase, Task, look
@@ -136,6 +137,7 @@ def _after(made: MadeRing) -> list[Task]:
     stone = (cautions.NO_MALLET,) if made.stones else ()
     return [
         Task("re-round", Phase.ROUND, round_words, checks=(bores, Check(reads_size=True, within_mm=0.2)), cautions=stone, stage="round"),
+        *surface_tasks(made),
         Task(
             "feel",
             Phase.NOTE,

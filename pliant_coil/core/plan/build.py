@@ -132,6 +132,8 @@ def phrases(ring: Ring, made: MadeRing) -> list[tuple[str, Say]]:
     found += [("band", file.band.phrase()), ("head", file.head.phrase())]
     if any(placed.id.endswith((".lock", ".end")) for piece in made.pieces for placed in piece.moves) or Top.TAILS in ring.band.tops():
         found.append(("finish", file.finish.phrase(ring.locks)))
+    elif file.finish.surface():
+        found.append(("finish", listed(file.finish.surface())))
     if ring.room_us:
         found.append(("sizing", say("with room of {room} for its width", room=SizeChange(ring.room_us * US_STEP_MM))))
     return found
@@ -390,6 +392,7 @@ def _drawing(made: MadeRing, cuts: list[Cut]) -> model.Drawing:
                 length_mm=s.length_mm,
                 width_mm=s.width_mm,
                 height_mm=s.height_mm,
+                colour=s.gem.colour if s.gem else None,
             )
             for s in made.stones
         ],

@@ -103,7 +103,9 @@ def picture(told: model.Plan) -> model.Picture:
         high = math.hypot(bead.height_mm * math.cos(_ELEVATION), bead.width_mm * math.sin(_ELEVATION)) / 2
         xs += [x - half, x + half]
         ys += [y - high, y + high]
-        painted.append((depth, model.PictureLine(d="", width_mm=0, metal="", bead=[round(v, 2) for v in (x, y, half, high)])))
+        painted.append(
+            (depth, model.PictureLine(d="", width_mm=0, metal="", colour=bead.colour, bead=[round(v, 2) for v in (x, y, half, high)]))
+        )
     painted.sort(key=lambda pair: pair[0])
     left, top = min(xs) - 1, min(ys) - 1
     return model.Picture(

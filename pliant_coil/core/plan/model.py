@@ -285,6 +285,7 @@ class Stone(Told):
     length_mm: Mm
     width_mm: Mm
     height_mm: Mm
+    colour: str | None
 
 
 class Drawing(Told):
@@ -347,6 +348,7 @@ class PictureLine(Told):
     d: str
     width_mm: Mm
     metal: str
+    colour: str | None = None
     bead: list[float] | None = None
 
 

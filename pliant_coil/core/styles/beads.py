@@ -8,14 +8,12 @@ from pliant_coil.core.moves import Seat, StandingBead
 from pliant_coil.core.styles.contract import BandStyle, End, FormedBand, Side, Warn, Wires
 from pliant_coil.core.styles.locks import wrap_at
 from pliant_coil.core.styles.stones import Bead, PlacedStone
-from pliant_coil.core.words.figures import Length, Thickness
+from pliant_coil.core.words.figures import Length
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import say
 
 REACH_WARNS, REACH_REFUSES = math.radians(60), math.radians(75)
 """How far down the sides a bead's shoulders may come."""
-CATCHES_MM = 14.0
-"""Along the finger: a wider stone catches on the next fingers (common practice, no source)."""
 
 
 def stand_mm(band: BandStyle, wires: Wires, bead: Bead) -> float:
@@ -73,16 +71,13 @@ def drilled(bead: Bead, seat: Seat, wires: Wires) -> PlacedStone:
         bead.height,
         hole_mm=bead.hole_mm,
         passing=((wires["band"], 1),),
+        gem=bead,
     )
 
 
 def snagging(bead: Bead, seat: Seat) -> list[Warn]:
-    """Long, wide and high beads."""
-    found = []
-    if seat.shoulder_rad > REACH_WARNS:
-        text = say("{bead} is long for this ring: its shoulders come far down the sides.", bead=bead.words)
-        found.append(Warn("bead-too-wide", text, "head.bead.diameter_mm"))
-    if bead.width > CATCHES_MM:
-        field = "head.bead.diameter_mm" if bead.shape == "round" else "head.bead.width_mm"
-        found.append(Warn("bead-catches", say("{width} along the finger catches on the next fingers.", width=Thickness(bead.width)), field))
-    return found
+    """A bead that is long for its ring."""
+    if seat.shoulder_rad <= REACH_WARNS:
+        return []
+    text = say("{bead} is long for this ring: its shoulders come far down the sides.", bead=bead.words)
+    return [Warn("bead-too-wide", text, "head.bead.diameter_mm")]

@@ -23,6 +23,11 @@ PICKLE = Say(
     "Pickle: steel wire off first, glasses and gloves, acid into water and never the other way; copper or plastic tongs; let the metal cool, "
     "never drop it in hot."
 )
+PATINA = Say(
+    "Patina: under a hood or outdoors, gloves and glasses on. Sulphur patina with acid gives a poisonous gas: keep it from acids and pickle; "
+    "follow its data sheet."
+)
+TUMBLER = Say("Tumbler: its lid shut tight, the cord away from water; the shot stainless, or dried at once.")
 GRIND = Say("Grinding or polishing: wet, or a mask; nothing loose near the spindle.")
 REAM = Say("Open a bead's hole wet, with mask and glasses on: stone and glass dust harms the lungs.")
 FINE_PULL = Say("Last pulls of fine wire gently: it breaks at an edge.")

@@ -1,7 +1,8 @@
 """Beads and stones: one record, on a band's wire or in a setting. Length lies along the band, width along the finger."""
 
+import math
 from dataclasses import dataclass
-from typing import Literal
+from typing import Literal, NamedTuple
 
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.styles.parameters import Part, choice, millimetres
@@ -10,8 +11,42 @@ from pliant_coil.core.words.figures import Article, Thickness
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
 
+Colour = Literal["honey", "amber", "garnet", "rose", "leaf", "sky", "violet", "milk", "smoke", "jet"]
+Material = Literal["glass", "hard-stone", "soft-stone", "pearl-or-shell", "amber-or-resin", "wood", "metal"]
 
-class Bead(Part):
+
+class Nature(NamedTuple):
+    """How heavy a bead or stone is, and what it stands (values from memory; what it stands: common practice, no source)."""
+
+    density_g_cm3: float
+    stands_patina: bool
+    stands_tumbling: bool
+    stands_heat: bool
+
+
+NATURES: dict[Material, Nature] = {
+    "glass": Nature(2.5, True, True, False),
+    "hard-stone": Nature(2.65, True, True, False),
+    "soft-stone": Nature(2.7, False, False, False),
+    "pearl-or-shell": Nature(2.72, False, False, False),
+    "amber-or-resin": Nature(1.1, False, False, False),
+    "wood": Nature(0.8, False, False, False),
+    "metal": Nature(8.5, True, True, True),
+}
+
+
+class Gem(Part):
+    """What every bead and stone has: a colour, in which it is drawn, and what it is made of."""
+
+    colour: Colour = choice("honey", "Colour", rare=True)
+    made_of: Material = choice("glass", "Made of", "Soft and porous ones take no patina and no tumbling.", rare=True)
+
+    @property
+    def nature(self) -> Nature:
+        return NATURES[self.made_of]
+
+
+class Bead(Gem):
     """A bead with a hole along its length."""
 
     shape: Literal["round", "oval"] = choice("round", "Shape")
@@ -66,3 +101,13 @@ class PlacedStone:
     hole_mm: float | None = None
     passing: tuple[tuple[Wire, int], ...] = ()
     """Each wire that passes the hole, in the shape it has then, and how often."""
+    gem: Gem | None = None
+    """What it is; None for what is only drawn as one, a barrel of wire."""
+
+    @property
+    def mass_g(self) -> float:
+        """As an ellipsoid, or a block of the same extents."""
+        if self.gem is None:
+            return 0.0
+        full = 1.0 if self.shape in ("rectangle", "octagon", "slab", "cushion") else math.pi / 4 if self.shape == "disc" else math.pi / 6
+        return full * self.length_mm * self.width_mm * self.height_mm * self.gem.nature.density_g_cm3 / 1000

@@ -34,6 +34,8 @@ class Metal:
     """Whether it can be hard-soldered at the bench."""
     breaks_at: float = 0.6
     """Surface strain at which soft wire may crack (value from memory)."""
+    darkens: bool = True
+    """Whether a sulphur patina takes on it (common practice, no source)."""
     hardening: tuple[float, float] = (315.0, 0.54)
     """K [MPa] and n of the flow curve K·εⁿ of the annealed metal (Hollomon; values from memory)."""
 
@@ -47,9 +49,9 @@ METALS: dict[str, Metal] = {
         Metal("copper", "copper", 8.94, "CRC Handbook, element 8.96; drawn wire 8.94, " + _MEMORY, 117_000, _MEMORY,
               {"soft": 70, "half-hard": 250, "hard": 310}, _MEMORY),
         Metal("plated-copper", "plated copper", 8.94, "as copper: the coat is a few thousandths of a millimetre", 117_000, "as copper",
-              {"soft": 70, "half-hard": 250, "hard": 310}, "as copper", _PLATED, coated=True, solderable=False),
+              {"soft": 70, "half-hard": 250, "hard": 310}, "as copper", _PLATED, coated=True, solderable=False, darkens=False),
         Metal("lacquered-copper", "lacquered copper", 8.94, "as copper: the lacquer is a few hundredths of a millimetre", 117_000, "as copper",
-              {"soft": 70, "half-hard": 250, "hard": 310}, "as copper", _LACQUERED, coated=True, solderable=False),
+              {"soft": 70, "half-hard": 250, "hard": 310}, "as copper", _LACQUERED, coated=True, solderable=False, darkens=False),
         Metal("brass", "brass", 8.53, "70/30 cartridge brass, " + _MEMORY, 110_000, _MEMORY,
               {"soft": 110, "half-hard": 360, "hard": 435}, _MEMORY, breaks_at=0.35, hardening=(580.0, 0.34)),
         Metal("bronze", "bronze", 8.86, "phosphor bronze with 5 % tin, " + _MEMORY, 110_000, _MEMORY,
@@ -60,11 +62,11 @@ METALS: dict[str, Metal] = {
               {"soft": 55, "half-hard": 150, "hard": 240}, _MEMORY),
         Metal("gold-filled", "14/20 gold-filled", 8.68, "1/20 by mass of 14-carat gold (13.07) on brass (8.53)", 110_000, "as brass",
               {"soft": 110, "half-hard": 360, "hard": 435}, "as brass", "The gold is a layer: file and hammer as little as you can.",
-              coated=True, solderable=False, breaks_at=0.35, hardening=(580.0, 0.34)),
+              coated=True, solderable=False, breaks_at=0.35, hardening=(580.0, 0.34), darkens=False),
         Metal("stainless", "stainless steel", 7.95, "type 304/316, " + _MEMORY, 193_000, _MEMORY,
               {"soft": 290, "half-hard": 760, "hard": 965}, _MEMORY, "It springs: cut ends fly harder. It holds nickel, firmly bound.",
-              solderable=False, breaks_at=0.25, hardening=(1275.0, 0.45)),
+              solderable=False, breaks_at=0.25, hardening=(1275.0, 0.45), darkens=False),
         Metal("aluminium", "aluminium", 2.71, "commercially pure, " + _MEMORY, 69_000, _MEMORY,
-              {"soft": 34, "half-hard": 105, "hard": 150}, _MEMORY, solderable=False, hardening=(180.0, 0.20)),
+              {"soft": 34, "half-hard": 105, "hard": 150}, _MEMORY, solderable=False, hardening=(180.0, 0.20), darkens=False),
     )
 }  # fmt: skip

@@ -515,16 +515,22 @@ export interface components {
              * @description In their order, such as 3 × 5 or 4 8 4.
              * @default [
              *       {
+             *         "colour": "honey",
+             *         "made_of": "glass",
              *         "shape": "round",
              *         "diameter_mm": 5,
              *         "hole_mm": 1
              *       },
              *       {
+             *         "colour": "honey",
+             *         "made_of": "glass",
              *         "shape": "round",
              *         "diameter_mm": 5,
              *         "hole_mm": 1
              *       },
              *       {
+             *         "colour": "honey",
+             *         "made_of": "glass",
              *         "shape": "round",
              *         "diameter_mm": 5,
              *         "hole_mm": 1
@@ -537,21 +543,29 @@ export interface components {
              * @description Or fill: as many small beads as find room.
              * @default [
              *       {
+             *         "colour": "honey",
+             *         "made_of": "glass",
              *         "shape": "round",
              *         "diameter_mm": 3,
              *         "hole_mm": 1
              *       },
              *       {
+             *         "colour": "honey",
+             *         "made_of": "glass",
              *         "shape": "round",
              *         "diameter_mm": 3,
              *         "hole_mm": 1
              *       },
              *       {
+             *         "colour": "honey",
+             *         "made_of": "glass",
              *         "shape": "round",
              *         "diameter_mm": 3,
              *         "hole_mm": 1
              *       },
              *       {
+             *         "colour": "honey",
+             *         "made_of": "glass",
              *         "shape": "round",
              *         "diameter_mm": 3,
              *         "hole_mm": 1
@@ -954,6 +968,19 @@ export interface components {
          */
         Crystal: {
             /**
+             * Colour
+             * @default honey
+             * @enum {string}
+             */
+            colour: "honey" | "amber" | "garnet" | "rose" | "leaf" | "sky" | "violet" | "milk" | "smoke" | "jet";
+            /**
+             * Made of
+             * @description Soft and porous ones take no patina and no tumbling.
+             * @default glass
+             * @enum {string}
+             */
+            made_of: "glass" | "hard-stone" | "soft-stone" | "pearl-or-shell" | "amber-or-resin" | "wood" | "metal";
+            /**
              * Crystal
              * @default 7
              */
@@ -1048,6 +1075,19 @@ export interface components {
          */
         Drilled: {
             /**
+             * Colour
+             * @default honey
+             * @enum {string}
+             */
+            colour: "honey" | "amber" | "garnet" | "rose" | "leaf" | "sky" | "violet" | "milk" | "smoke" | "jet";
+            /**
+             * Made of
+             * @description Soft and porous ones take no patina and no tumbling.
+             * @default glass
+             * @enum {string}
+             */
+            made_of: "glass" | "hard-stone" | "soft-stone" | "pearl-or-shell" | "amber-or-resin" | "wood" | "metal";
+            /**
              * Stone's length
              * @description Along its hole.
              * @default 8
@@ -1109,6 +1149,19 @@ export interface components {
              * @default 2
              */
             loop_mm: number;
+            /**
+             * Polished
+             * @description With a cloth, a rubber wheel, or in the tumbler with steel shot.
+             * @default none
+             * @enum {string}
+             */
+            polish: "none" | "cloth" | "rubber" | "tumbler";
+            /**
+             * Darkened
+             * @description Patina, rubbed back where it is high.
+             * @default false
+             */
+            patina: boolean;
         };
         /**
          * Fit
@@ -1160,6 +1213,19 @@ export interface components {
          * @description A flat bead drilled through its edge.
          */
         FlatBead: {
+            /**
+             * Colour
+             * @default honey
+             * @enum {string}
+             */
+            colour: "honey" | "amber" | "garnet" | "rose" | "leaf" | "sky" | "violet" | "milk" | "smoke" | "jet";
+            /**
+             * Made of
+             * @description Soft and porous ones take no patina and no tumbling.
+             * @default glass
+             * @enum {string}
+             */
+            made_of: "glass" | "hard-stone" | "soft-stone" | "pearl-or-shell" | "amber-or-resin" | "wood" | "metal";
             /**
              * Bead's face
              * @default 12
@@ -1942,6 +2008,8 @@ export interface components {
             width_mm: number;
             /** Metal */
             metal: string;
+            /** Colour */
+            colour?: string | null;
             /** Bead */
             bead?: number[] | null;
         };
@@ -2249,6 +2317,19 @@ export interface components {
          * @description A stone held by wire round it.
          */
         Rough: {
+            /**
+             * Colour
+             * @default honey
+             * @enum {string}
+             */
+            colour: "honey" | "amber" | "garnet" | "rose" | "leaf" | "sky" | "violet" | "milk" | "smoke" | "jet";
+            /**
+             * Made of
+             * @description Soft and porous ones take no patina and no tumbling.
+             * @default glass
+             * @enum {string}
+             */
+            made_of: "glass" | "hard-stone" | "soft-stone" | "pearl-or-shell" | "amber-or-resin" | "wood" | "metal";
             /**
              * Shape
              * @description Rounded all over, or a slab with rounded edges.
@@ -3261,12 +3342,27 @@ export interface components {
             width_mm: number;
             /** Height Mm */
             height_mm: number;
+            /** Colour */
+            colour: string | null;
         };
         /**
          * Stone
          * @description A stone that is held: length along the band, width along the finger, height away from it.
          */
         pliant_coil__core__styles__heads__prongs__Stone: {
+            /**
+             * Colour
+             * @default honey
+             * @enum {string}
+             */
+            colour: "honey" | "amber" | "garnet" | "rose" | "leaf" | "sky" | "violet" | "milk" | "smoke" | "jet";
+            /**
+             * Made of
+             * @description Soft and porous ones take no patina and no tumbling.
+             * @default glass
+             * @enum {string}
+             */
+            made_of: "glass" | "hard-stone" | "soft-stone" | "pearl-or-shell" | "amber-or-resin" | "wood" | "metal";
             /**
              * Shape
              * @default octagon
@@ -3312,6 +3408,19 @@ export interface components {
          * @description A bead with a hole along its length.
          */
         pliant_coil__core__styles__stones__Bead: {
+            /**
+             * Colour
+             * @default honey
+             * @enum {string}
+             */
+            colour: "honey" | "amber" | "garnet" | "rose" | "leaf" | "sky" | "violet" | "milk" | "smoke" | "jet";
+            /**
+             * Made of
+             * @description Soft and porous ones take no patina and no tumbling.
+             * @default glass
+             * @enum {string}
+             */
+            made_of: "glass" | "hard-stone" | "soft-stone" | "pearl-or-shell" | "amber-or-resin" | "wood" | "metal";
             /**
              * Shape
              * @default round

@@ -1,6 +1,7 @@
 import { memo, useId, useMemo } from 'react';
 import type { Plan } from '../api/client';
 import { bounds, chunksOf, project, type Chunk, type Side } from './chunks';
+import { SHADES, stoneColours } from './stones';
 
 /** The stretch that is looked at: a wire by its place in the plan, a move by its place on the wire. */
 export interface Stretch {
@@ -56,12 +57,13 @@ export const RingView = memo(function RingView({ plan, side, active, onActive }:
       onMouseLeave={() => onActive(null)}
     >
       <defs>
-        <radialGradient id={`${id}bead`} cx="0.36" cy="0.34" r="0.75">
-          <stop offset="0" stopColor="#ffe9b0" />
-          <stop offset="0.3" stopColor="#e2a02c" />
-          <stop offset="0.8" stopColor="#a8690f" />
-          <stop offset="1" stopColor="#75480a" />
-        </radialGradient>
+        {[...new Set(drawing.beads.map((bead) => bead.colour))].map((colour) => (
+          <radialGradient key={colour} id={`${id}${colour}`} cx="0.36" cy="0.34" r="0.75">
+            {stoneColours(colour).map((shade, k) => (
+              <stop key={k} offset={SHADES[k]} stopColor={shade} />
+            ))}
+          </radialGradient>
+        ))}
       </defs>
       {paint(behind)}
       {drawing.beads.map((bead, k) => {
@@ -76,7 +78,7 @@ export const RingView = memo(function RingView({ plan, side, active, onActive }:
               width={bead.length_mm}
               height={high}
               rx={Math.min(bead.length_mm, high) / 6}
-              fill={bead.shape === 'barrel' ? 'none' : `url(#${id}bead)`}
+              fill={bead.shape === 'barrel' ? 'none' : `url(#${id}${bead.colour})`}
               pointerEvents="none"
             />
           );
@@ -88,7 +90,7 @@ export const RingView = memo(function RingView({ plan, side, active, onActive }:
             cy={cy}
             rx={bead.length_mm / 2}
             ry={high / 2}
-            fill={`url(#${id}bead)`}
+            fill={`url(#${id}${bead.colour})`}
             pointerEvents="none"
           />
         );

@@ -4,6 +4,7 @@ import { CatmullRomCurve3, TubeGeometry, Vector3 } from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import type { Plan } from '../api/client';
 import { metalColours } from './metals';
+import { stoneColours } from './stones';
 import type { Stretch } from './RingView';
 
 interface Props {
@@ -53,7 +54,7 @@ export default function TurningRing({ plan, active, onActive }: Props) {
       {drawing?.beads.map((bead, k) => (
         <mesh key={k} position={[bead.x_mm, bead.y_mm, bead.z_mm]}>
           <sphereGeometry args={[bead.diameter_mm / 2, 40, 28]} />
-          <meshPhysicalMaterial color="#d9981f" roughness={0.15} clearcoat={0.8} />
+          <meshPhysicalMaterial color={stoneColours(bead.colour)[1]} roughness={0.15} clearcoat={0.8} />
         </mesh>
       ))}
     </Canvas>

@@ -25,6 +25,7 @@ const drawing: Drawing = {
       y_mm: 13,
       z_mm: 0,
       what: 'bead',
+      colour: 'honey',
       shape: 'ellipsoid',
       length_mm: 7,
       width_mm: 7,

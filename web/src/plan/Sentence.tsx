@@ -20,8 +20,8 @@ export const NAMES: Record<string, string> = {
   finger: 'Finger',
   band: 'Band',
   head: 'Head',
-  finish: 'Ends',
-  sizing: 'Cutting, room and notes',
+  finish: 'Ends and surface',
+  sizing: 'Cutting, room, surface and notes',
 };
 export const nameOf = (part: string) => NAMES[part] ?? `Wire, ${part.slice(6)}`;
 

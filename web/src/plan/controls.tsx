@@ -13,7 +13,7 @@ import { usePreferences, useReader } from '../preferences/Preferences';
 import { withFractions } from '../words/figures';
 import { useDesk, useProblem } from './Desk';
 import { valueAt } from './draft';
-import { Choice, Count, NumberEntry, TextEntry } from './fields';
+import { Choice, Count, NumberEntry, TextEntry, YesNo } from './fields';
 import { StyleForm } from './StyleForm';
 
 /** The finger: a size as it is said, or measured round finger and knuckle. */
@@ -222,7 +222,24 @@ export function FinishControl() {
       {valueAt(draft, 'finish.ends') === 'loop' && (
         <NumberEntry path="finish.loop_mm" label="Loop, inside" unit="mm" usual={2} />
       )}
+      <Surface />
     </Stack>
+  );
+}
+
+/** How the ring is darkened and polished: asked with its ends, and for rings without ends too. */
+function Surface() {
+  return (
+    <>
+      <Choice
+        path="finish.polish"
+        label="Polished"
+        choices={['none', 'cloth', 'rubber', 'tumbler']}
+        usual="none"
+        help="Coats and soft stones take a cloth only."
+      />
+      <YesNo path="finish.patina" label="Darkened" help="With patina, rubbed back where it is high." usual={false} />
+    </>
   );
 }
 
@@ -255,6 +272,7 @@ export function CuttingControl() {
         usual="none"
         words={(room) => ROOM[room] ?? room}
       />
+      <Surface />
       <TextField
         label="Notes"
         multiline

@@ -12,10 +12,12 @@ from pliant_coil.core.styles.locks import edge_of, seen, wrap_at
 from pliant_coil.core.styles.parameters import Part, choice, millimetres, number
 from pliant_coil.core.styles.tasks import Phase, Task, look, reads
 from pliant_coil.core.words.figures import Thickness, Times, Tolerance
-from pliant_coil.core.words.say import Say, say
+from pliant_coil.core.words.say import Say, listed, say
 
 SCROLL_TURNS = 1.5
 MOST_REACH_RAD = math.radians(150)
+Polish = Literal["none", "cloth", "rubber", "tumbler"]
+POLISHED: dict[Polish, str] = {"none": "", "cloth": "polished", "rubber": "polished with rubber", "tumbler": "tumbled"}
 
 
 class Finish(Part):
@@ -26,11 +28,19 @@ class Finish(Part):
     )
     ends: Literal["hidden", "loop", "scroll"] = choice("hidden", "Ends", "Tucked in, or turned into a loop or a scroll.")
     loop_mm: float = millimetres(2.0, "Loop, inside", 0.8, 6, rare=True)
+    polish: Polish = choice("none", "Polished", "With a cloth, a rubber wheel, or in the tumbler with steel shot.")
+    patina: bool = choice(False, "Darkened", "Patina, rubbed back where it is high.")
 
     def phrase(self, locks: int) -> Say:
         """Its words in the ring's sentence."""
         locked = say("locked {times} each side", times=Times(locks)) if locks else Say("ends left free")
-        return locked if self.ends == "hidden" else say("{locked}, ends in {shape}s", locked=locked, shape=self.ends)
+        if self.ends != "hidden":
+            locked = say("{locked}, ends in {shape}s", locked=locked, shape=self.ends)
+        return listed([locked, *self.surface()])
+
+    def surface(self) -> list[Say]:
+        """The words for how it is polished and darkened."""
+        return [Say(words) for words in ("darkened" if self.patina else "", POLISHED[self.polish]) if words]
 
     def lock(self, band: FormedBand, work: HeadWork) -> HeadWork:
         """Every tail that is left wrapped round its own shoulder, and its end."""

@@ -164,7 +164,9 @@ class BeadRows(HeadStyle):
         for k, (bead, (x, y, z)) in enumerate(zip(beads, row.middles(), strict=True)):
             at = (-x, y, -z) if turned else (x, y, z)
             b = bead.diameter_mm
-            found.append(PlacedStone("bead", f"{field}.{k}.hole_mm", at, b, b, b, hole_mm=bead.hole_mm, passing=((wires["band"], 1),)))
+            found.append(
+                PlacedStone("bead", f"{field}.{k}.hole_mm", at, b, b, b, hole_mm=bead.hole_mm, passing=((wires["band"], 1),), gem=bead)
+            )
         return found
 
     def phrase(self) -> Say:

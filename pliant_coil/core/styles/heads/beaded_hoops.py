@@ -195,8 +195,11 @@ class BeadedHoops(HeadStyle):
         for n in range(1, edge.beads + 1):
             turn = BeadTurn("bead", 1, pair, fine.profile, edge.hoop, at, step, host="the hoop", bead_mm=b, reach_mm=edge.reach_mm)
             moves.append((f"bead.{n}", turn))
-            hole = self.bead.hole_mm
-            stones.append(PlacedStone("bead", "head.bead.hole_mm", turn.bead_at, b, b, b, hole_mm=hole, passing=((fine, 1),)))
+            stones.append(
+                PlacedStone(
+                    "bead", "head.bead.hole_mm", turn.bead_at, b, b, b, hole_mm=self.bead.hole_mm, passing=((fine, 1),), gem=self.bead
+                )
+            )
             at += step
             if self.wraps_between:
                 moves.append((f"wrap.{n}", HoopWrap("wrap", self.wraps_between, pair, fine.profile, edge.hoop, at, step, host="the hoop")))

@@ -30,7 +30,7 @@ from pliant_coil.core.styles.contract import (
 )
 from pliant_coil.core.styles.locks import wrap_at
 from pliant_coil.core.styles.parameters import Part, choice, degrees, millimetres, number
-from pliant_coil.core.styles.stones import PlacedStone
+from pliant_coil.core.styles.stones import Gem, PlacedStone
 from pliant_coil.core.styles.tasks import Phase, Task, look, reads
 from pliant_coil.core.trade.hand import HandKind
 from pliant_coil.core.words.figures import Count, Length, Thickness, Times
@@ -43,7 +43,7 @@ _ARC_PARTS = 24
 _MOST_TILT = 1.25
 
 
-class Rough(Part):
+class Rough(Gem):
     """A stone held by wire round it."""
 
     shape: Literal["ellipsoid", "slab"] = choice("ellipsoid", "Shape", "Rounded all over, or a slab with rounded edges.")
@@ -331,6 +331,7 @@ class Cage(HeadStyle):
             self.stone.width_mm,
             self.stone.height_mm,
             shape="ellipsoid" if self.stone.shape == "ellipsoid" else "slab",
+            gem=self.stone,
         )
         return HeadWork(
             onward={key: tuple(moves) for key, moves in onward.items()},

@@ -13,8 +13,8 @@ from pliant_coil.core.moves import Bend, FigurePart, FrameWeaving, Hitch, Lead, 
 from pliant_coil.core.moves.base import Move
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import BandStyle, End, Form, FormedBand, HeadStyle, HeadWork, Opening, Top, Warn, Wires, lacks
-from pliant_coil.core.styles.parameters import Part, choice, millimetres, number
-from pliant_coil.core.styles.stones import PlacedStone
+from pliant_coil.core.styles.parameters import choice, millimetres, number
+from pliant_coil.core.styles.stones import Gem, PlacedStone
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
 from pliant_coil.core.trade.sizes import Size
 from pliant_coil.core.words.figures import Count, Length, Number, Thickness
@@ -24,7 +24,7 @@ from pliant_coil.core.words.say import Say, say
 _UPRIGHT, _TOO_FAR = math.radians(100), math.radians(115)
 
 
-class FlatBead(Part):
+class FlatBead(Gem):
     """A flat bead drilled through its edge."""
 
     diameter_mm: float = millimetres(12.0, "Bead's face", 6, 20)
@@ -217,6 +217,7 @@ class FramedBead(HeadStyle):
             shape="disc",
             hole_mm=b.hole_mm,
             passing=((fine, 1),),
+            gem=b,
         )
         return HeadWork(
             onward=onward,

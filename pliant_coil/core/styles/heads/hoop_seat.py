@@ -137,7 +137,9 @@ class HoopSeat(HeadStyle):
             onward[end.key] = tuple(Placed(f"{end.side}.{part}", move, turned=turned, backwards=backwards) for part, move in found)
         b = self.bead.diameter_mm
         middle = (0.0, seat.bead_y_mm, 0.0)
-        stone = PlacedStone("bead", "head.bead.hole_mm", middle, b, b, b, hole_mm=self.bead.hole_mm, passing=((wires["bind"], 1),))
+        stone = PlacedStone(
+            "bead", "head.bead.hole_mm", middle, b, b, b, hole_mm=self.bead.hole_mm, passing=((wires["bind"], 1),), gem=self.bead
+        )
         return HeadWork(
             onward=onward,
             pieces=(self._binding(form, seat, d, wires),),

@@ -155,7 +155,15 @@ class LoopRosette(HeadStyle):
             tails.append(replace(tail, name=end.name))
         b = self.bead.diameter_mm
         stone = PlacedStone(
-            "bead", "head.bead.hole_mm", (0.0, rosette.bead_y_mm, 0.0), b, b, b, hole_mm=self.bead.hole_mm, passing=((wires["tie"], 1),)
+            "bead",
+            "head.bead.hole_mm",
+            (0.0, rosette.bead_y_mm, 0.0),
+            b,
+            b,
+            b,
+            hole_mm=self.bead.hole_mm,
+            passing=((wires["tie"], 1),),
+            gem=self.bead,
         )
         outer = rosette.rows[1]
         rise = (outer.inside_mm + 2 * outer.wire_mm) * math.cos(outer.splay_rad)

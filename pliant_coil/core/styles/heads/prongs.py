@@ -13,8 +13,8 @@ from pliant_coil.core.moves import Arc, Cause, Claw, EndCare, Eye, Fate, Lead, P
 from pliant_coil.core.moves.base import Move
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import LOCKS, BandStyle, End, Form, FormedBand, HeadStyle, HeadWork, Opening, Top, Warn, Wires, lacks
-from pliant_coil.core.styles.parameters import Part, WireSpec, choice, millimetres
-from pliant_coil.core.styles.stones import PlacedStone
+from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres
+from pliant_coil.core.styles.stones import Gem, PlacedStone
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
 from pliant_coil.core.words.figures import Article, Count, Length, Thickness, number_words
 from pliant_coil.core.words.refusal import refuse
@@ -25,7 +25,7 @@ _EYE_MM = 1.2
 _TAIL_MM = 8.0
 
 
-class Stone(Part):
+class Stone(Gem):
     """A stone that is held: length along the band, width along the finger, height away from it."""
 
     shape: Literal["octagon", "rectangle", "oval", "round", "cushion"] = choice("octagon", "Shape")
@@ -356,6 +356,7 @@ class Prongs(HeadStyle):
             stone.width_mm,
             stone.height_mm,
             shape=stone.shape,
+            gem=stone,
         )
 
     def phrase(self) -> Say:

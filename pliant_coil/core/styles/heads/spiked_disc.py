@@ -12,8 +12,8 @@ from pliant_coil.core.moves import Cause, Coil, Hoop, HoopWrap, Obstacle, Piece,
 from pliant_coil.core.moves.base import Move
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import BandStyle, Form, FormedBand, HeadStyle, HeadWork, Opening, Top, Warn, Wires
-from pliant_coil.core.styles.parameters import Part, WireSpec, choice, millimetres, number
-from pliant_coil.core.styles.stones import PlacedStone
+from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres, number
+from pliant_coil.core.styles.stones import Gem, PlacedStone
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
 from pliant_coil.core.words.figures import Count, Length, Number, Thickness, Times, Tolerance
 from pliant_coil.core.words.refusal import refuse
@@ -24,7 +24,7 @@ _HOLDS_MM = 30.0
 """What fingers need to sew with (common practice, no source)."""
 
 
-class Crystal(Part):
+class Crystal(Gem):
     """A crystal in a setting that is sewn on through its channels."""
 
     diameter_mm: float = millimetres(7.0, "Crystal", 3, 16)
@@ -140,6 +140,7 @@ class SpikedDisc(HeadStyle):
             s.height_mm,
             hole_mm=s.hole_mm,
             passing=((fine, 1 if s.channels == 2 else 2),),
+            gem=s,
         )
         return HeadWork(
             pieces=(piece,),

@@ -29,8 +29,8 @@ from pliant_coil.core.moves import (
 from pliant_coil.core.moves.base import Move
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import LOCKS, BandStyle, End, Form, FormedBand, HeadStyle, HeadWork, Opening, Top, Warn, Wires, lacks
-from pliant_coil.core.styles.parameters import Part, WireSpec, choice, degrees, millimetres, number
-from pliant_coil.core.styles.stones import PlacedStone
+from pliant_coil.core.styles.parameters import WireSpec, choice, degrees, millimetres, number
+from pliant_coil.core.styles.stones import Gem, PlacedStone
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
 from pliant_coil.core.trade.profiles import Profile
 from pliant_coil.core.words.figures import Count, Degrees, Length, Thickness, Times
@@ -42,7 +42,7 @@ _ROUNDS = 3
 _TWIST_MM = 15.0
 
 
-class Drilled(Part):
+class Drilled(Gem):
     """A drilled stone that is circled."""
 
     length_mm: float = millimetres(8.0, "Stone's length", 5, 16, "Along its hole.")
@@ -188,6 +188,7 @@ class WrappedStone(HeadStyle):
             s.height_mm,
             hole_mm=s.hole_mm,
             passing=((passing, 1),),
+            gem=s,
         )
         return HeadWork(
             through={slot.lane: through},
