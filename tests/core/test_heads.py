@@ -12,8 +12,11 @@ import numpy as np
 import pytest
 from scipy.integrate import quad
 from scipy.optimize import brentq
-from shapely.geometry import LineString, MultiPoint, Point
+from shapely.affinity import scale
+from shapely.geometry import LineString, MultiPoint, Point, Polygon, box
+from shapely.geometry.base import BaseGeometry
 
+from pliant_coil.core.mechanics.framing import Edge, EdgeShape, Frame, band_lead
 from pliant_coil.core.mechanics.hulls import Bundle
 from pliant_coil.core.mechanics.program import read_program
 from pliant_coil.core.mechanics.weave import Weave
@@ -22,7 +25,6 @@ from pliant_coil.core.plan.build import plan
 from pliant_coil.core.ring_file.document import read_ring
 from pliant_coil.core.styles.contract import Stack
 from pliant_coil.core.styles.heads.cage import Cage, Rough, across_ellipsoid, over_ellipsoid, over_slab
-from pliant_coil.core.styles.heads.framed_bead import Frame, band_lead
 from pliant_coil.core.styles.heads.interlace import knot_for
 from pliant_coil.core.styles.heads.outline import Outline
 from pliant_coil.core.styles.heads.swirl import Face, half_ellipse_mm
@@ -201,11 +203,13 @@ def test_frames(
     fine: float,
 ) -> None:
     pitch, radius = d + 0.4, inside / 2 + 0.4 + d / 2
-    frame = Frame(face / 2 + 0.4 + d / 2, pitch, 2 * d + pitch / 2, d, inside / 2 + thick / 2)
+    frame = Frame(Edge("round", face, face), 0.4 + d / 2, pitch, 2 * d + pitch / 2, d, inside / 2 + thick / 2)
     angle, straight = band_lead(frame, radius)
     assert (frame.meets_mm, math.degrees(angle), straight) == pytest.approx((meets, theta, lead), abs=0.06)
     assert 2 * (math.pi - angle) * radius + 2 * straight == pytest.approx(weave, abs=0.06)
-    to_half = [frame.arc_mm(side) + (frame.inner_mm + (0 if side else pitch)) * frame.stops_rad for side in (True, False)]
+    bead = face / 2 + 0.4 + d / 2
+    stops = math.asin((pitch + d) / (2 * bead))
+    to_half = [frame.arc_mm(side) + (bead + (0 if side else pitch)) * stops for side in (True, False)]
     assert to_half == pytest.approx([inner, outer], abs=0.06)
     program = Weave(read_program("A3 AB1", 2, ""), 2, d, 0.4, 0.4, 1.0)
     assert math.floor(frame.arc_mm(inner=True) / program.cycle_mm) == repeats
@@ -219,6 +223,55 @@ def test_a_framed_bead_takes_so_much_of_each_wire() -> None:
     second = next(piece for piece in made.pieces if piece.id == "weave.2")
     assert second.net_mm + 12 == pytest.approx(325.1, rel=0.003)
     assert made.finished_mm == pytest.approx(17.0, abs=0.001), "no size is lost by construction"
+
+
+@pytest.mark.parametrize("turned", [False, True])
+@pytest.mark.parametrize(
+    "edge", [("oval", 14, 9, 0), ("oval", 9, 14, 0), ("rectangle", 14, 10, 1.5), ("rectangle", 8, 12, 2), ("drop", 15, 9, 1)]
+)
+def test_a_frame_keeps_its_distance_from_every_bead(edge: tuple[EdgeShape, float, float, float], turned: bool) -> None:
+    shape, long, wide, corner = edge
+    bead = Edge(shape, long, wide, corner, turned=turned)
+    frame = Frame(bead, 0.9, 1.4, 2.7, 1.0, 10.0)
+    # The outline by shapely, from its own parts: a scaled circle, a box grown by its corners, the hull of two circles.
+    if shape == "oval":
+        outline: BaseGeometry = scale(Point(0, 0).buffer(1, quad_segs=90), long / 2, wide / 2)
+    elif shape == "rectangle":
+        outline = box(-long / 2 + corner, -wide / 2 + corner, long / 2 - corner, wide / 2 - corner).buffer(corner, quad_segs=90)
+    else:
+        ends = Point(wide / 2 - long / 2, 0).buffer(wide / 2, quad_segs=90), Point(long / 2 - corner, 0).buffer(corner, quad_segs=90)
+        outline = scale(ends[0].union(ends[1]).convex_hull, -1 if turned else 1, 1, origin=(0, 0))
+    inner, outer = (LineString(frame.line(side)) for side in (True, False))
+    assert outline.distance(inner) == pytest.approx(0.9, abs=0.01)
+    assert inner.distance(outer) == pytest.approx(1.4, abs=0.01)
+    assert inner.hausdorff_distance(outer) < 3, "both wires go the same way"
+    line = frame.line(inner=True)
+    # The shoulder's turn ends where it has turned by what is left to the edge's normal.
+    turned_mm = (frame.shoulder_mm + frame.pitch_mm / 2) * (math.pi / 2 - frame.parts_rad)
+    after = next(k for k in range(len(line)) if LineString(line[: k + 2]).length > turned_mm - 0.01) + 1
+    followed = [outline.distance(Point(p)) for p in line[after:]]
+    assert followed == pytest.approx([0.9] * len(followed), abs=0.02)
+
+
+@pytest.mark.parametrize(
+    "bead", [{"shape": "oval", "width_mm": 9}, {"shape": "rectangle", "length_mm": 13}, {"shape": "drop", "length_mm": 15, "width_mm": 9}]
+)
+def test_beads_of_other_faces_are_framed_too(bead: dict[str, Any]) -> None:
+    made = made_at(
+        18.0, {"wires": {"base": {"diameter": "0.8 mm"}}, "band": {"style": "woven"}, "head": {"style": "framed-bead", "bead": bead}}
+    )
+    bases = [piece.net_mm for piece in made.pieces if piece.role == "base"]
+    assert bases[0] == pytest.approx(bases[1], rel=0.02), "each wire is the inner one on one side and the outer one on the other"
+    assert made.finished_mm == pytest.approx(18.0, abs=0.001)
+    # Wraps round both wires go round the outer one too, and none comes over the bead by more than the inner wire's wrap.
+    stone = made.stones[0]
+    half = [Edge(bead["shape"], stone.length_mm, stone.width_mm, 1.5, shift_mm=stone.centre[0]).at(math.pi * k / 360) for k in range(361)]
+    outline = Polygon([*half, *((x, -z) for x, z in reversed(half))])
+    for weaving in (p for piece in made.pieces for p in piece.moves if p.id in ("weave.frame", "weave.2.frame")):
+        off = [outline.distance(Point(x, z)) for x, _, z in weaving.path() if abs(z) > 2.5]
+        assert (min(off), max(off)) == pytest.approx((0.2, 0.2 + 0.2 + 0.8 + 0.4 + 0.8 + 0.2), abs=0.1)
+    shoulders = [max(abs(x) for x, _, _ in p.path()) for piece in made.pieces for p in piece.moves if p.id.endswith(".frame")]
+    assert max(shoulders[:4]) - min(shoulders[:4]) < 1.5
 
 
 # Interlace

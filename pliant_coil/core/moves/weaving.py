@@ -106,13 +106,14 @@ class Weaving(Move):
 class FrameWeaving(Weaving):
     """The same along a frame: on `track`, (along the band from the frame's middle, along the finger), the inner wire's own line.
 
-    The first letter's wire runs a pitch outside it, to the left of the track; the weave advances on the track. It begins
+    The other wire runs a pitch outside it, to the left of the track or to its right; the weave advances on the track. It begins
     `from_mm` along it.
     """
 
     track: tuple[Point, ...] = ()
     first_on_track: bool = False
     """Whether the first letter's wire is the one on the track, and the other runs outside it."""
+    outside_right: bool = False
     level_mm: float | None = None
     """Height of a frame that lies flat; laid on the band's circle where it is None."""
 
@@ -120,6 +121,7 @@ class FrameWeaving(Weaving):
         s, z, out = point
         (a, b), (da, db) = _on(self.track, self.from_mm + k * self.weave.cycle_mm + s)
         aside = self.weave.pitch_mm / 2 + (z if self.first_on_track else -z)
+        aside = -aside if self.outside_right else aside
         if self.level_mm is not None:
             return (a - db * aside, self.level_mm + out, b + da * aside)
         return on_circle(self.radius_mm + out, (a - db * aside) / self.radius_mm, b + da * aside)

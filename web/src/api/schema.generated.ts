@@ -1210,7 +1210,7 @@ export interface components {
         };
         /**
          * FlatBead
-         * @description A flat bead drilled through its edge.
+         * @description A flat bead drilled through its edge, along the band.
          */
         FlatBead: {
             /**
@@ -1227,10 +1227,28 @@ export interface components {
              */
             made_of: "glass" | "hard-stone" | "soft-stone" | "pearl-or-shell" | "amber-or-resin" | "wood" | "metal";
             /**
+             * Face
+             * @description Its outline from above; a drop's tip points along the band.
+             * @default round
+             * @enum {string}
+             */
+            shape: "round" | "oval" | "rectangle" | "drop";
+            /**
              * Bead's face
+             * @description Of a round one; of others what isn't given below.
              * @default 12
              */
             diameter_mm: number;
+            /** Length along the hole */
+            length_mm?: number | null;
+            /** Width along the finger */
+            width_mm?: number | null;
+            /**
+             * Corner's rounding
+             * @description Of a rectangle's corners and a drop's tip.
+             * @default 1.5
+             */
+            corner_mm: number;
             /**
              * Bead's thickness
              * @default 4

@@ -1,7 +1,7 @@
 import { memo, useId, useMemo } from 'react';
 import type { Plan } from '../api/client';
 import { bounds, chunksOf, project, type Chunk, type Side } from './chunks';
-import { SHADES, stoneColours } from './stones';
+import { dropOutline, SHADES, stoneColours } from './stones';
 
 /** The stretch that is looked at: a wire by its place in the plan, a move by its place on the wire. */
 export interface Stretch {
@@ -83,16 +83,11 @@ export const RingView = memo(function RingView({ plan, side, active, onActive }:
             />
           );
         }
+        const fill = `url(#${id}${bead.colour})`;
+        if (bead.shape === 'drop' && side === 'top')
+          return <path key={k} d={dropOutline(cx, cy, bead.length_mm, high)} fill={fill} pointerEvents="none" />;
         return (
-          <ellipse
-            key={k}
-            cx={cx}
-            cy={cy}
-            rx={bead.length_mm / 2}
-            ry={high / 2}
-            fill={`url(#${id}${bead.colour})`}
-            pointerEvents="none"
-          />
+          <ellipse key={k} cx={cx} cy={cy} rx={bead.length_mm / 2} ry={high / 2} fill={fill} pointerEvents="none" />
         );
       })}
       {paint(front)}

@@ -18,5 +18,14 @@ const STONES: Record<string, Shades> = {
   jet: ['#9aa0a6', '#3c4146', '#1c1f22', '#0b0c0e'],
 };
 
+/** A drop seen from above, its tip to the right: a circle as wide as it is, and the lines that touch it from the tip. */
+export function dropOutline(cx: number, cy: number, long: number, wide: number): string {
+  const r = wide / 2;
+  const middle = cx - long / 2 + r;
+  const [tip, lean] = [cx + long / 2, r / (long - r)];
+  const [x, y] = [middle + r * lean, r * Math.sqrt(1 - lean * lean)];
+  return `M${tip} ${cy}L${x} ${cy - y}A${r} ${r} 0 1 0 ${x} ${cy + y}Z`;
+}
+
 /** The shades of a stone's colour: its light, its body, its shade and its edge. */
 export const stoneColours = (name: string | null | undefined): Shades => STONES[name ?? ''] ?? HONEY;

@@ -6,7 +6,8 @@ from typing import ClassVar, Literal
 
 from pydantic import Field
 
-from pliant_coil.core.mechanics.curves import Point, Point3, dense
+from pliant_coil.core.mechanics.curves import Point3, dense
+from pliant_coil.core.mechanics.framing import Edge, EdgeShape, Frame, band_lead
 from pliant_coil.core.mechanics.program import read_program
 from pliant_coil.core.mechanics.weave import Weave
 from pliant_coil.core.moves import Bend, FigurePart, FrameWeaving, Hitch, Lead, Piece, Placed, Scroll, Straight, Through
@@ -21,86 +22,53 @@ from pliant_coil.core.words.figures import Count, Length, Number, Thickness
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
 
+_SHAPE_WORDS: dict[EdgeShape, str] = {"round": "round", "oval": "oval", "rectangle": "rectangular", "drop": "drop-shaped"}
 _UPRIGHT, _TOO_FAR = math.radians(100), math.radians(115)
 
 
 class FlatBead(Gem):
-    """A flat bead drilled through its edge."""
+    """A flat bead drilled through its edge, along the band."""
 
-    diameter_mm: float = millimetres(12.0, "Bead's face", 6, 20)
+    shape: EdgeShape = choice("round", "Face", "Its outline from above; a drop's tip points along the band.")
+    diameter_mm: float = millimetres(12.0, "Bead's face", 6, 20, "Of a round one; of others what isn't given below.")
+    length_mm: float | None = millimetres(None, "Length along the hole", 6, 24, rare=True)
+    width_mm: float | None = millimetres(None, "Width along the finger", 6, 20, rare=True)
+    corner_mm: float = millimetres(1.5, "Corner's rounding", 0.3, 8, "Of a rectangle's corners and a drop's tip.", rare=True)
     height_mm: float = millimetres(4.0, "Bead's thickness", 2, 8)
     hole_mm: float = millimetres(0.8, "Hole", 0.3, 3)
 
-
-@dataclass(frozen=True)
-class Frame:
-    """A frame round a bead's edge, seen from above, its right pair of wires: all in mm and rad (docs/handbook.md).
-
-    The pair comes in along the band, turns away on a circle of `shoulder_mm`, and follows the bead on a circle of `inner_mm` (the inner
-    wire) to beside the other pair.
-    """
-
-    inner_mm: float
-    pitch_mm: float
-    shoulder_mm: float
-    wire_mm: float
-    level_mm: float
+    @property
+    def length(self) -> float:
+        return self.diameter_mm if self.shape == "round" or self.length_mm is None else self.length_mm
 
     @property
-    def middle_mm(self) -> float:
-        return self.inner_mm + self.pitch_mm / 2
+    def width(self) -> float:
+        return self.diameter_mm if self.shape == "round" or self.width_mm is None else self.width_mm
 
     @property
-    def meets_mm(self) -> float:
-        """x_c: how far from the bead's axis the band comes up."""
-        return math.sqrt(self.middle_mm**2 + 2 * self.middle_mm * self.shoulder_mm)
+    def shorter(self) -> float:
+        return min(self.length, self.width)
 
-    @property
-    def parts_rad(self) -> float:
-        """φ: where the frame leaves the shoulder's turn."""
-        return math.atan2(self.shoulder_mm, self.meets_mm)
-
-    @property
-    def stops_rad(self) -> float:
-        """ψ: the other pair's half width as seen from the bead's middle."""
-        return math.asin((self.pitch_mm + self.wire_mm) / (2 * self.inner_mm))
-
-    def arc_mm(self, inner: bool) -> float:
-        """Length of a wire's shoulder turn and its way round the bead."""
-        aside = self.pitch_mm / 2 if inner else -self.pitch_mm / 2
-        radius = self.inner_mm if inner else self.inner_mm + self.pitch_mm
-        return (self.shoulder_mm + aside) * (math.pi / 2 - self.parts_rad) + radius * (math.pi - self.parts_rad - self.stops_rad)
-
-    def line(self, inner: bool) -> tuple[Point, ...]:
-        """The same as points (along the band, along the finger), from where the band comes up on the right."""
-        aside = self.pitch_mm / 2 if inner else -self.pitch_mm / 2
-        turn, around = self.shoulder_mm + aside, self.inner_mm if inner else self.inner_mm + self.pitch_mm
-        points = []
-        parts = 16
-        # Round the shoulder's middle, from straight below it to the frame.
-        for k in range(parts + 1):
-            angle = -math.pi / 2 - (math.pi / 2 - self.parts_rad) * k / parts
-            points.append((self.meets_mm + turn * math.cos(angle), self.shoulder_mm + turn * math.sin(angle)))
-        parts = 60
-        for k in range(1, parts + 1):
-            angle = self.parts_rad + (math.pi - self.parts_rad - self.stops_rad) * k / parts
-            points.append((around * math.cos(angle), around * math.sin(angle)))
-        return tuple(points)
-
-
-def band_lead(frame: Frame, radius_mm: float) -> tuple[float, float]:
-    """Where the band leaves its circle to come up to the frame as a tangent, from the top [rad], and how long that is [mm]."""
-    reach = math.hypot(frame.meets_mm, frame.level_mm)
-    if reach <= radius_mm:
-        return math.atan2(frame.meets_mm, frame.level_mm), 0.0
-    return math.atan2(frame.meets_mm, frame.level_mm) + math.acos(radius_mm / reach), math.sqrt(reach**2 - radius_mm**2)
+    def edge(self, *, turned: bool = False, shift_mm: float = 0.0) -> Edge:
+        """Its outline, as the pair from the right meets it, or turned as the one from the left does."""
+        return Edge(self.shape, self.length, self.width, self.corner_mm, turned=turned, shift_mm=shift_mm)
 
 
 @dataclass(frozen=True)
 class _Facts:
-    frame: Frame
+    """The frame of the pair from the right and that of the pair from the left, each seen as if it came from the right."""
+
+    right: Frame
+    left: Frame
     weave: Weave
-    repeats: int
+    shift_mm: float
+    """How far the bead's middle lies to the right, so that both shoulders come up alike."""
+
+    def frame(self, *, turned: bool) -> Frame:
+        return self.left if turned else self.right
+
+    def repeats(self, *, turned: bool) -> int:
+        return max(3, math.floor(self.frame(turned=turned).arc_mm(inner=True) / self.weave.cycle_mm))
 
 
 class FramedBead(HeadStyle):
@@ -134,29 +102,40 @@ class FramedBead(HeadStyle):
 
     def check(self, target_mm: float, wires: Wires) -> None:
         b, d = self.bead, wires["base"].height_mm
-        if b.diameter_mm < 6 * d - 1e-9:
+        self._check_shape()
+        if b.shorter < 6 * d - 1e-9:
             refuse(
                 "head.bead.diameter_mm",
                 say("{wire} won't go round so small a bead evenly", wire=wires["base"].words),
                 say("{least} or more, or finer wire", least=Thickness(6 * d)),
             )
-        if b.height_mm > 0.5 * b.diameter_mm:
+        if b.height_mm > 0.5 * b.shorter:
             refuse(
                 "head.bead.height_mm",
                 "the frame slides off the edge of so thick a bead",
-                say("{most} or less; for a round bead, a nest", most=Thickness(b.diameter_mm / 2)),
+                say("{most} or less; for a round bead, a nest", most=Thickness(b.shorter / 2)),
             )
         eye = self._eye(d)
         for field, turns in (("scroll_turns", self.scroll_turns), ("outer_scroll_turns", self.outer_scroll_turns)):
             across = eye + 2 * d + 2 * turns * d
-            if (self.scrolls == 4 or (self.scrolls == 2 and field == "scroll_turns")) and across > 0.62 * b.diameter_mm:
-                most = max(0.75, (0.62 * b.diameter_mm - eye - 2 * d) / (2 * d))
+            if (self.scrolls == 4 or (self.scrolls == 2 and field == "scroll_turns")) and across > 0.62 * b.shorter:
+                most = max(0.75, (0.62 * b.shorter - eye - 2 * d) / (2 * d))
                 refuse(
                     f"head.{field}",
                     say("two scrolls of {across} meet in the middle of the bead", across=Thickness(across)),
                     say("{most} turns, or finer wire", most=Number(math.floor(most * 4) / 4, 2)),
                 )
         read_program(self._program, 2, "head.frame_program")
+
+    def _check_shape(self) -> None:
+        b = self.bead
+        if b.shape == "rectangle" and 2 * b.corner_mm > b.shorter:
+            refuse("head.bead.corner_mm", "corners so round leave no side", say("up to {most}", most=Thickness(b.shorter / 2)))
+        if b.shape == "drop":
+            if b.length < 1.15 * b.width:
+                refuse("head.bead.length_mm", "so short a drop has no tip", say("at least {least}", least=Thickness(1.15 * b.width)))
+            if b.corner_mm > b.width / 3:
+                refuse("head.bead.corner_mm", "so round a tip makes it an oval", say("up to {most}", most=Thickness(b.width / 3)))
 
     @property
     def _program(self) -> str:
@@ -172,10 +151,17 @@ class FramedBead(HeadStyle):
         pitch = d + gap
         shoulder = 2 * d + pitch / 2 if self.shoulder_radius_mm is None else self.shoulder_radius_mm
         level = form.diameter_mm / 2 + self.bead.height_mm / 2
-        frame = Frame(self.bead.diameter_mm / 2 + w + d / 2, pitch, shoulder, d, level)
+        b = self.bead
+
+        def framed(*, turned: bool, shift_mm: float) -> Frame:
+            return Frame(b.edge(turned=turned, shift_mm=shift_mm), w + d / 2, pitch, shoulder, d, level)
+
+        # Both shoulders come up alike: a bead whose ends differ lies a little aside.
+        shift = (framed(turned=True, shift_mm=0).meets_mm - framed(turned=False, shift_mm=0).meets_mm) / 2
+        right, left = framed(turned=False, shift_mm=shift), framed(turned=True, shift_mm=-shift)
         radius = band.centre_line_mm(form.diameter_mm, wires)
-        theta, lead = band_lead(frame, radius)
-        if self.bead.diameter_mm > 0.95 * form.diameter_mm or theta > _TOO_FAR:
+        theta, lead = band_lead(right, radius)
+        if b.length > 0.95 * form.diameter_mm or theta > _TOO_FAR:
             most = math.floor(0.8 * form.diameter_mm)
             refuse(
                 "head.bead.diameter_mm",
@@ -183,12 +169,10 @@ class FramedBead(HeadStyle):
                 say("up to about {most}", most=Length(most)),
             )
         weave = Weave(read_program(self._program, 2, "head.frame_program"), 2, d, w, gap, 1.0)
-        repeats = max(3, math.floor(frame.arc_mm(inner=True) / weave.cycle_mm))
-        return Opening(gap_rad=theta, lead_mm=lead, corner_mm=d * math.tan(theta / 2), ties=True, facts=_Facts(frame, weave, repeats))
+        return Opening(gap_rad=theta, lead_mm=lead, corner_mm=d * math.tan(theta / 2), ties=True, facts=_Facts(right, left, weave, shift))
 
     def make(self, form: Form, band: FormedBand, wires: Wires, opening: Opening) -> HeadWork:
         facts: _Facts = opening.facts
-        frame = facts.frame
         theta = opening.gap_rad or 0.0
         onward: dict[tuple[str, str], tuple[Placed, ...]] = {}
         for end in band.ends:
@@ -199,7 +183,7 @@ class FramedBead(HeadStyle):
             start = (-x, y, -z) if turned else end.at
             # Turning towards +z, the wire on the other side is the inner one.
             inner = start[2] < 0
-            moves = self._end(frame, theta, start, opening.corner_mm, inner=inner)
+            moves = self._end(facts.frame(turned=turned), theta, start, opening.corner_mm, inner=inner)
             onward[end.key] = tuple(Placed(f"{end.name}.{name}", move, turned=turned, backwards=backwards) for name, move in moves)
         tail = next((end for end in band.ends if end.role == "weave"), None)
         fine = wires["weave"]
@@ -210,11 +194,11 @@ class FramedBead(HeadStyle):
         stone = PlacedStone(
             "bead",
             "head.bead.hole_mm",
-            (0.0, frame.level_mm, 0.0),
-            b.diameter_mm,
-            b.diameter_mm,
+            (facts.shift_mm, facts.right.level_mm, 0.0),
+            b.length,
+            b.width,
             b.height_mm,
-            shape="disc",
+            shape={"rectangle": "slab", "drop": "drop"}.get(b.shape, "disc"),
             hole_mm=b.hole_mm,
             passing=((fine, 1),),
             gem=b,
@@ -225,7 +209,7 @@ class FramedBead(HeadStyle):
             stones=(stone,),
             ledger=band.ledger,
             tied=True,
-            height_mm=b.height_mm + frame.wire_mm,
+            height_mm=b.height_mm + facts.right.wire_mm,
             facts=facts,
         )
 
@@ -264,13 +248,12 @@ class FramedBead(HeadStyle):
 
     def _first_half(self, facts: _Facts, tail: End) -> tuple[Placed, ...]:
         """The reel end: through the bead to the far pair, and round the bead with it."""
-        frame = facts.frame
         # It comes from the tail's side and works the pair that comes up on the other.
         far_right = tail.at[0] < 0
-        reach = frame.inner_mm
-        a: Point3 = (-reach, frame.level_mm, 0.0)
-        through = Through("bead", a, (reach, frame.level_mm, 0.0), mark="bead", mark_share=0.5)
-        weave = self._frame_weave(facts, facts.repeats)
+        frame = facts.frame(turned=not far_right)
+        reach, middle = self.bead.length / 2 + frame.off_mm, frame.edge.shift_mm
+        through = Through("bead", (middle - reach, frame.level_mm, 0.0), (middle + reach, frame.level_mm, 0.0), mark="bead", mark_share=0.5)
+        weave = self._frame_weave(facts, facts.repeats(turned=not far_right), turned=not far_right)
         backwards = tail.which == "first"
         x, y, z = tail.at
         start = tail.at if far_right else (-x, y, -z)
@@ -282,26 +265,28 @@ class FramedBead(HeadStyle):
         ]
         return tuple(Placed(f"weave.{name}", move, turned=not far_right, backwards=backwards) for name, move in moves)
 
-    def _frame_weave(self, facts: _Facts, repeats: int) -> FrameWeaving:
+    def _frame_weave(self, facts: _Facts, repeats: int, *, turned: bool) -> FrameWeaving:
+        frame = facts.frame(turned=turned)
         return FrameWeaving(
             self._program,
             facts.weave,
             repeats,
-            facts.frame.level_mm,
+            frame.level_mm,
             0.0,
             host="the frame's wires",
-            track=facts.frame.line(inner=True),
+            track=frame.line(inner=True),
             first_on_track=True,
-            level_mm=facts.frame.level_mm,
+            outside_right=True,
+            level_mm=frame.level_mm,
         )
 
     def _second_half(self, facts: _Facts, *, far_left: bool) -> tuple[Placed, ...]:
         """The second side's fine wire: under the frame to the other pair, round the bead with it, the tie of head and band, and its end."""
-        frame, weave = facts.frame, facts.weave
+        frame, weave = facts.frame(turned=far_left), facts.weave
         d, w = weave.base_mm, weave.wire_mm
         one, both = weave.loop_mm(1), weave.loop_mm(2)
         under = Hitch("under the frame", 2 * (frame.pitch_mm + d) + w, Say("under both pairs to the other side"))
-        half = self._frame_weave(facts, max(1, facts.repeats - 2))
+        half = self._frame_weave(facts, self._second_repeats(facts, turned=far_left), turned=far_left)
         tie = Hitch(
             "tie to the shoulder",
             4 * both + 3 * one,
@@ -315,12 +300,21 @@ class FramedBead(HeadStyle):
             Placed("weave.2.end", end),
         )
 
+    def _second_repeats(self, facts: _Facts, *, turned: bool) -> int:
+        """Without the two whose place the tie and the end take."""
+        return max(1, facts.repeats(turned=turned) - 2)
+
     def phrase(self) -> Say:
-        return say("a flat {size} bead framed", size=Thickness(self.bead.diameter_mm))
+        b = self.bead
+        if b.shape == "round":
+            return say("a flat {size} bead framed", size=Thickness(b.diameter_mm))
+        return say(
+            "a flat {shape} bead, {long} by {wide}, framed", shape=_SHAPE_WORDS[b.shape], long=Thickness(b.length), wide=Thickness(b.width)
+        )
 
     def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:
         facts: _Facts = work.facts
-        theta, _ = band_lead(facts.frame, band.radius_mm)
+        theta, _ = band_lead(facts.right, band.radius_mm)
         found = []
         if theta > _UPRIGHT:
             found.append(
@@ -330,15 +324,16 @@ class FramedBead(HeadStyle):
                     "head.bead.diameter_mm",
                 )
             )
-        if self.bead.height_mm < facts.frame.wire_mm + facts.weave.wire_mm:
+        if self.bead.height_mm < facts.right.wire_mm + facts.weave.wire_mm:
             found.append(Warn("frame-thicker", Say("The frame is thicker than the bead and stands above it."), "head.bead.height_mm"))
         return found
 
     def tasks(self, band: FormedBand, work: HeadWork) -> list[Task]:
         facts: _Facts = work.facts
-        n = facts.repeats
         placed = {p.id: p for led in work.onward.values() for p in led}
         second = {p.id: p for p in work.pieces[0].moves}
+        far_left = second["weave.2.frame"].turned
+        n, then = facts.repeats(turned=not far_left), self._second_repeats(facts, turned=far_left)
         start = Size(band.form.diameter_mm)
         run_off = sum(p.length_mm for piece in band.pieces if piece.role == "weave" for p in piece.moves)
         need = work.pieces[0].net_mm + 12
@@ -403,12 +398,12 @@ class FramedBead(HeadStyle):
                 say(
                     f"{where}; thread its end inside the frame, under, to the other pair, and weave it towards the first shoulder, {{n}}.",
                     need=Length(need),
-                    n=Count(max(1, n - 2), "repeat", "repeats"),
+                    n=Count(then, "repeat", "repeats"),
                 ),
                 makes=tuple(i for i in second if i.endswith(("under", "frame"))),
                 checks=(reads(0.2, say("Form it again at {start} now: after the next step it is locked.", start=start)),),
                 cautions=(cautions.FINE_PULL,),
-                count=max(1, n - 2),
+                count=then,
                 stage="frame",
             ),
             Task(
