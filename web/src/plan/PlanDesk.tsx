@@ -1,6 +1,16 @@
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import { lazy, Suspense, useCallback, useDeferredValue, useEffect, useMemo, useState, type ReactNode } from 'react';
+import {
+  lazy,
+  memo,
+  Suspense,
+  useCallback,
+  useDeferredValue,
+  useEffect,
+  useMemo,
+  useState,
+  type ReactNode,
+} from 'react';
 import { Refused, unreachable, type Draft, type Plan, type RingTold } from '../api/client';
 import { usePlan, useScales } from '../api/queries';
 import { useTell } from '../app/Notices';
@@ -192,8 +202,8 @@ interface PageProps {
   onActive: (stretch: Stretch | null) => void;
 }
 
-/** The order of the bench: cut and mark, start, how; why and what-if after that. */
-function Page({ plan, stale, active, onActive }: PageProps) {
+/** The order of the bench: cut and mark, start, how; why and what-if after that. A letter typed draws it anew only with its plan. */
+const Page = memo(function Page({ plan, stale, active, onActive }: PageProps) {
   const scales = useScales().data ?? [];
   const [{ systems }] = usePreferences();
   // The figures come first; what takes longer to draw follows a moment later.
@@ -218,7 +228,7 @@ function Page({ plan, stale, active, onActive }: PageProps) {
             gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' },
           }}
         >
-          <MandrelRule plan={plan} scales={scales} systems={systems} />
+          <MandrelRule plan={later} scales={scales} systems={systems} />
           <RingPictures plan={later} active={active} onActive={onActive} />
         </Box>
         <Steps plan={later} />
@@ -235,4 +245,4 @@ function Page({ plan, stale, active, onActive }: PageProps) {
       </Box>
     </Box>
   );
-}
+});

@@ -6,6 +6,7 @@ import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
+import { useDeferredValue } from 'react';
 import { useSize, useStyles } from '../api/queries';
 import type { SizeInAll, StyleTold } from '../api/client';
 import { figures } from '../app/theme';
@@ -54,7 +55,8 @@ export function FingerControl() {
 }
 
 function Conversions({ text }: { text: string }) {
-  const size = useSize(text, useReader());
+  // The plan goes out first: what a size is called elsewhere can follow it.
+  const size = useSize(useDeferredValue(text), useReader());
   return size.data ? <SizeTable size={size.data.size} /> : null;
 }
 
