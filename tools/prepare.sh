@@ -6,6 +6,15 @@ say() { printf '%s\n' "$*" >&2; }
 # What a set of files says, in one word: it changes when any of them does.
 fingerprint() { cat "$@" | sha256sum | cut -c1-32; }
 
+# prepare_alone: two starts at once in one folder prepare one after the other. The lock ends with the process, or at `prepared`.
+prepare_alone() {
+  exec 9>>.preparing 2>/dev/null || { say "This folder can't be written to: $PWD"; exit 1; }
+  flock -n 9 && return 0
+  say "Another start prepares this folder; waiting for it."
+  flock 9
+}
+prepared() { exec 9>&-; }
+
 # prepare_system COMMAND-OR-FILE=PACKAGE ...: Debian packages for whatever isn't there yet.
 prepare_system() {
   local missing=() pair

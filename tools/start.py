@@ -1,84 +1,195 @@
 """What ./start does once everything is installed: database, migration, demo, server; and stopping what it started."""
 
 import argparse
+import contextlib
+import ctypes
 import fcntl
 import os
 import signal
 import socket
 import sys
-from pathlib import Path
+import tempfile
+import threading
+import time
+from collections.abc import Callable
+from datetime import UTC, datetime
 from typing import TextIO
 
 import uvicorn
+from fastapi import FastAPI
+from sqlalchemy import inspect
+from sqlalchemy.exc import SQLAlchemyError
+from uvicorn.supervisors import Multiprocess
 
 from pliant_coil.services.workshop import seed_demo
-from pliant_coil.store.database import connect, migrate, sessions_of
+from pliant_coil.store.database import Unfit, connect, fitness, migrate, sessions_of
 from pliant_coil.web_api.app import create_app
-from pliant_coil.web_api.settings import Settings
-from tools.postgres import Cluster, free_port
+from tools import backups
+from tools.postgres import CannotServe, Cluster, free_port
+from tools.state import open_state
 
-STATE = Path(os.environ.get("PLIANT_COIL_STATE", Path(__file__).parents[1] / ".state"))
-"""Where the private database and the lock are; tests put theirs elsewhere."""
 USUAL_PORT = 8420
+_PORTS_TRIED = 20
+_STOPS_WITHIN_S = 4
+"""Requests that are under way may end; half-sent ones are cut off."""
+_BACKUP_AGAIN_S = 600
+_PR_SET_PDEATHSIG = 1
+_backing_up = threading.Lock()
 
 
 def main() -> int:
     """Serve until Ctrl-C. Returns the exit code."""
     parser = argparse.ArgumentParser(prog="./start")
     parser.add_argument("--port", type=int, default=0)
+    parser.add_argument("--workers", type=int, default=os.cpu_count() or 1)
     options = parser.parse_args()
-    STATE.mkdir(exist_ok=True)
     # Whatever ends it politely ends the database too.
     for ending in (signal.SIGTERM, signal.SIGHUP):
         signal.signal(ending, signal.default_int_handler)
-    with (STATE / "serving").open("a+") as lock:
+    try:
+        return _start(options.port, max(1, options.workers))
+    except KeyboardInterrupt:
+        return 0
+    except (CannotServe, Unfit, OSError, SQLAlchemyError) as error:
+        _say(f"Pliant Coil can't start: {str(error).splitlines()[0]}")
+        return 1
+
+
+def _start(wanted_port: int, workers: int) -> int:
+    state = open_state()
+    with (state / "serving").open("a+") as lock:
         # The lock ends with the process, however it ends: it can't go stale.
         try:
             fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
         except OSError:
             lock.seek(0)
-            print(f"Pliant Coil runs already: {lock.read().strip()}")
+            _say(f"Pliant Coil runs already: {lock.read().strip()}")
             return 0
-        cluster = None if os.environ.get("DATABASE_URL") else Cluster(STATE / "postgres")
+        listening = _listen(wanted_port)
+        cluster = None if os.environ.get("DATABASE_URL") else Cluster(state / "postgres")
         try:
             url = cluster.start() if cluster else os.environ["DATABASE_URL"]
-            _serve(url, options.port, lock)
-        except KeyboardInterrupt:
-            pass
+            _bring_up_to_date(url, keep=cluster is not None)
+            _serve(url, listening, lock, workers, cluster)
         finally:
+            # A second Ctrl-C doesn't leave a database behind.
+            for ending in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
+                signal.signal(ending, signal.SIG_IGN)
             if cluster:
                 cluster.stop()
     return 0
 
 
-def _serve(url: str, wanted_port: int, lock: TextIO) -> None:
+def _listen(wanted: int) -> socket.socket:
+    """A socket on the asked port, or on the usual one or one of the next. Raises `CannotServe` for a port that is taken."""
+    for port in [wanted] if wanted else [*range(USUAL_PORT, USUAL_PORT + _PORTS_TRIED), free_port()]:
+        listening = socket.socket()
+        listening.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        try:
+            listening.bind(("127.0.0.1", port))
+            # Bound and listening: two starts at once can't both have it.
+            listening.listen(512)
+        except OSError:
+            listening.close()
+            continue
+        listening.set_inheritable(True)
+        return listening
+    raise CannotServe(f"port {wanted} is taken: give another one, or none and the next free one is used")
+
+
+def _bring_up_to_date(url: str, *, keep: bool) -> None:
     engine = connect(url)
-    migrate(engine)
-    if seed_demo(sessions_of(engine)):
-        print("The demo workshop, Fernhill Bench, is set up.")
-    engine.dispose()
-    port = free_port(wanted_port or USUAL_PORT)
-    if wanted_port and port != wanted_port:
-        print(f"Port {wanted_port} is taken.")
-    address = f"http://127.0.0.1:{port}/"
+    try:
+        if not fitness(engine):
+            if keep and inspect(engine).has_table("workshop"):
+                backups.back_up(url, why="-before-migration")
+            migrate(engine)
+        if seed_demo(sessions_of(engine)):
+            _say("The demo workshop, Fernhill Bench, is set up.")
+    finally:
+        engine.dispose()
+
+
+def _serve(url: str, listening: socket.socket, lock: TextIO, workers: int, cluster: Cluster | None) -> None:
+    address = f"http://127.0.0.1:{listening.getsockname()[1]}/"
     lock.truncate(0)
     print(address, file=lock, flush=True)
-    settings = Settings(database_url=url)
-    server = _Announcing(uvicorn.Config(create_app(settings), host="127.0.0.1", port=port, log_config=None, access_log=False), address)
-    server.run()
+    os.environ["DATABASE_URL"] = url
+    with tempfile.TemporaryDirectory(prefix="pliant-coil-counts-") as counts:
+        os.environ["PROMETHEUS_MULTIPROC_DIR"] = counts
+        _supervise(url, address, listening, workers, cluster)
 
 
-class _Announcing(uvicorn.Server):
-    """Says where it serves once it does."""
+def _supervise(url: str, address: str, listening: socket.socket, workers: int, cluster: Cluster | None) -> None:
+    config = uvicorn.Config(
+        "tools.start:worker",
+        factory=True,
+        workers=workers,
+        log_config=None,
+        access_log=False,
+        timeout_graceful_shutdown=_STOPS_WITHIN_S,
+        timeout_keep_alive=20,
+    )
 
-    def __init__(self, config: uvicorn.Config, address: str) -> None:
-        super().__init__(config)
-        self._address = address
+    def tend() -> None:
+        if cluster and not cluster.runs:
+            _say("The database ended; it is started again.")
+            cluster.start()
+        if cluster and backups.due(datetime.now(UTC)):
+            threading.Thread(target=_daily_backup, args=(url,), daemon=True).start()
 
-    async def startup(self, sockets: list[socket.socket] | None = None) -> None:
-        await super().startup(sockets)
-        if self.started:
-            print(f"Pliant Coil is at {self._address}  (Ctrl-C stops it)", flush=True)
+    _Supervisor(config, [listening], lambda: _say(f"Pliant Coil is at {address}  (Ctrl-C stops it)"), tend).run()
+
+
+def _daily_backup(url: str) -> None:
+    if not _backing_up.acquire(blocking=False):
+        return
+    try:
+        backups.back_up(url)
+        backups.thin_out(datetime.now(UTC))
+    except (CannotServe, OSError) as error:
+        _say(f"No backup today: {error}")
+        time.sleep(_BACKUP_AGAIN_S)
+    finally:
+        _backing_up.release()
+
+
+class _Supervisor(Multiprocess):
+    """Web workers, one of them started again when it ends; says when they serve, and looks after the database beside them."""
+
+    def __init__(self, config: uvicorn.Config, sockets: list[socket.socket], ready: Callable[[], None], tend: Callable[[], None]) -> None:
+        super().__init__(config, sockets)
+        self._ready, self._tend = ready, tend
+        self._told = False
+
+    def keep_subprocess_alive(self) -> None:
+        super().keep_subprocess_alive()
+        if self.should_exit.is_set():
+            return
+        if not self._told and any(process.is_ready() for process in self.processes):
+            self._told = True
+            self._ready()
+        try:
+            self._tend()
+        except (CannotServe, OSError) as error:
+            _say(f"The database can't be brought up: {str(error).splitlines()[0]}; trying again.")
+
+    def handle_hup(self) -> None:
+        """The terminal was closed."""
+        self.handle_term()
+
+
+def worker() -> FastAPI:
+    """The application in a worker, which ends when its supervisor does, however that ends."""
+    with contextlib.suppress(OSError, AttributeError):
+        ctypes.CDLL(None).prctl(_PR_SET_PDEATHSIG, signal.SIGTERM)
+    return create_app()
+
+
+def _say(words: str) -> None:
+    """A reader that went away (a closed terminal, a pipe into head) stops nothing."""
+    with contextlib.suppress(OSError):
+        print(words, flush=True)
 
 
 if __name__ == "__main__":

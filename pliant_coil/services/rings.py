@@ -60,14 +60,14 @@ class Rings:
     def _work(self) -> AbstractContextManager[tuple[Session, UUID]]:
         return in_workshop(self._sessions, self._slug)
 
-    def page(self, search: str, limit: int, offset: int, deleted: bool = False) -> RingPage:
-        """Saved rings, or deleted ones, the last changed first. Raises `Refusal` for more words than a search takes."""
+    def page(self, search: str, limit: int, after: UUID | None = None, *, deleted: bool = False) -> RingPage:
+        """Saved rings, or deleted ones, the last changed first, from the one after `after` on. Raises `Refusal` for too many words."""
         # Fractions are kept as they are typed: a search for what the screen shows finds them too.
         words = plain_fractions(search).split()
         if len(words) > MOST_WORDS:
             refuse("q", f"a search of {len(words)} words takes too long", f"up to {MOST_WORDS} words")
         with self._work() as (session, workshop_id):
-            return RingPage(*store.page(session, workshop_id, words, limit, offset, deleted))
+            return RingPage(*store.page(session, workshop_id, words, limit, after, deleted=deleted))
 
     def create(self, file: RingFile, key: UUID | None = None) -> KeptRing:
         """Save a new ring. Sent again under the same `key`, the ring that was saved then. Raises `Refusal` for one that can't be made."""
@@ -92,28 +92,32 @@ class Rings:
             ring = _found(store.find(session, workshop_id, ring_id))
             return _with_file(session, ring, number)
 
-    def save(self, ring_id: UUID, file: RingFile, base_revision: int) -> KeptRing:
-        """Save a new revision, made from `base_revision`. Raises `Conflict` when a newer one stands there."""
+    def save(self, ring_id: UUID, file: RingFile, base_revision: int, key: UUID | None = None) -> KeptRing:
+        """Save a new revision, made from `base_revision`. Raises `Conflict` when a newer one than that stands there."""
         file = _titled(file)
         columns = columns_of(file)
         with self._work() as (session, workshop_id):
             ring = _found(store.find(session, workshop_id, ring_id, lock=True))
-            if ring.revision != base_revision:
-                raise Conflict(_with_file(session, ring, None))
-            store.add_revision(session, ring, columns, document_of(file))
+            saved = store.revision_saved_as(session, ring, key) if key else None
+            if saved:
+                return _with_file(session, ring, saved.number)
+            _check_newest(session, ring, base_revision)
+            store.add_revision(session, ring, columns, document_of(file), key)
             return _kept(ring, file)
 
-    def duplicate(self, ring_id: UUID) -> KeptRing:
-        """A copy under a title that says so."""
+    def duplicate(self, ring_id: UUID, key: UUID | None = None) -> KeptRing:
+        """A copy under a title that says so; under the same `key` one copy, however often it is asked for."""
         with self._work() as (session, workshop_id):
             original = _with_file(session, _found(store.find(session, workshop_id, ring_id)), None).file
-            file = original.model_copy(update={"title": f"{original.title[:113]} (copy)"})
-            return _kept(store.add(session, workshop_id, columns_of(file), document_of(file)), file)
+        return self.create(original.model_copy(update={"title": f"{original.title[:113]} (copy)"}), key)
 
-    def delete(self, ring_id: UUID) -> None:
-        """Put a ring away; `restore` takes it out again."""
+    def delete(self, ring_id: UUID, base_revision: int | None = None) -> None:
+        """Put a ring away; `restore` takes it out again. Raises `Conflict` when a newer revision than `base_revision` stands there."""
         with self._work() as (session, workshop_id):
-            store.set_deleted(session, _found(store.find(session, workshop_id, ring_id, lock=True)), True)
+            ring = _found(store.find(session, workshop_id, ring_id, lock=True))
+            if base_revision is not None:
+                _check_newest(session, ring, base_revision)
+            store.set_deleted(session, ring, True)
 
     def restore(self, ring_id: UUID) -> KeptRing:
         """Undo a deletion."""
@@ -127,6 +131,11 @@ class Rings:
         with self._work() as (session, workshop_id):
             ring = _found(store.find(session, workshop_id, ring_id))
             return [(r.number, r.created_at) for r in store.revisions(session, ring)]
+
+
+def _check_newest(session: Session, ring: Ring, base_revision: int) -> None:
+    if ring.revision != base_revision:
+        raise Conflict(_with_file(session, ring, None))
 
 
 def _found(ring: Ring | None) -> Ring:

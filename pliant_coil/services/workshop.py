@@ -31,10 +31,11 @@ def workshop_name(sessions: Sessions, slug: str) -> str:
         return workshop.name if workshop else ""
 
 
-def database_answers(sessions: Sessions) -> bool:
-    """Whether the record book can be read right now."""
+def can_keep(sessions: Sessions) -> bool:
+    """Whether something can be written into the record book right now."""
     try:
         with sessions.begin() as session:
-            return workshops.answers(session)
+            workshops.can_write(session)
     except SQLAlchemyError:
         return False
+    return True

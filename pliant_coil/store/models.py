@@ -4,7 +4,7 @@ from datetime import datetime
 from typing import Any
 from uuid import UUID, uuid4
 
-from sqlalchemy import CheckConstraint, DateTime, ForeignKey, Index, MetaData, UniqueConstraint, func
+from sqlalchemy import CheckConstraint, Computed, DateTime, ForeignKey, Index, MetaData, Text, UniqueConstraint, func
 from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
@@ -40,7 +40,8 @@ class Ring(Base):
 
     __tablename__ = "ring"
     __table_args__ = (
-        Index("ix_ring_workshop_recent", "workshop_id", "updated_at"),
+        Index("ix_ring_workshop_recent", "workshop_id", "updated_at", "id"),
+        Index("ix_ring_words", "words", postgresql_using="gin", postgresql_ops={"words": "gin_trgm_ops"}),
         CheckConstraint("revision >= 1", name="revision_counts_from_one"),
         UniqueConstraint("workshop_id", "saved_as"),
     )
@@ -59,19 +60,24 @@ class Ring(Base):
     deleted_at: Mapped[datetime | None]
     saved_as: Mapped[UUID | None]
     """What the sender called this ring when it was new: sent again, it is found, not saved twice."""
+    words: Mapped[str] = mapped_column(
+        Text, Computed("lower(title || ' ' || sentence || ' ' || band_style || ' ' || head_style)", persisted=True)
+    )
+    """All that is searched, in small letters."""
 
 
 class RingRevision(Base):
     """A ring file as it was saved, validated; never changed afterwards."""
 
     __tablename__ = "ring_revision"
-    __table_args__ = (UniqueConstraint("ring_id", "number"),)
+    __table_args__ = (UniqueConstraint("ring_id", "number"), UniqueConstraint("ring_id", "saved_as"))
 
     id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
     workshop_id: Mapped[UUID] = mapped_column(ForeignKey("workshop.id"))
     ring_id: Mapped[UUID] = mapped_column(ForeignKey("ring.id"))
     number: Mapped[int]
     file: Mapped[dict[str, Any]]
+    saved_as: Mapped[UUID | None]
     created_at: Mapped[datetime] = mapped_column(server_default=func.now())
 
 

@@ -1,11 +1,12 @@
 """Queries about rings. Each takes an open session and a workshop; none commits."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
 from uuid import UUID
 
-from sqlalchemy import ColumnElement, func, or_, select
-from sqlalchemy.orm import Session
+from sqlalchemy import ColumnElement, func, select, tuple_
+from sqlalchemy.orm import Session, defer
 
 from pliant_coil.store.models import Ring, RingRevision
 
@@ -36,23 +37,43 @@ def revision(session: Session, ring: Ring, number: int | None = None) -> RingRev
 
 
 def revisions(session: Session, ring: Ring) -> list[RingRevision]:
-    """All revisions, the newest first."""
-    return list(session.scalars(select(RingRevision).where(RingRevision.ring_id == ring.id).order_by(RingRevision.number.desc())))
+    """All revisions without their files, the newest first."""
+    query = select(RingRevision).where(RingRevision.ring_id == ring.id).order_by(RingRevision.number.desc())
+    return list(session.scalars(query.options(defer(RingRevision.file))))
 
 
-def page(session: Session, workshop_id: UUID, words: list[str], limit: int, offset: int, deleted: bool) -> tuple[list[Ring], int]:
-    """Rings, or deleted ones, with all `words` in title, styles or sentence, the last changed first; and how many there are."""
+def revision_saved_as(session: Session, ring: Ring, key: UUID) -> RingRevision | None:
+    """The revision that was saved under a sender's key."""
+    return session.scalar(select(RingRevision).where(RingRevision.ring_id == ring.id, RingRevision.saved_as == key))
+
+
+def page(
+    session: Session, workshop_id: UUID, words: list[str], limit: int, after: UUID | None = None, *, deleted: bool = False
+) -> tuple[list[Ring], int]:
+    """Rings, or deleted ones, with all `words` in title, styles or sentence, the last changed first, from the one after `after` on; and
+    how many there are."""
     conditions: list[ColumnElement[bool]] = [
         Ring.workshop_id == workshop_id,
         Ring.deleted_at.is_not(None) if deleted else Ring.deleted_at.is_(None),
+        *(Ring.words.contains(word.lower(), autoescape=True) for word in words),
     ]
-    for word in words:
-        conditions.append(
-            or_(*(column.icontains(word, autoescape=True) for column in (Ring.title, Ring.sentence, Ring.band_style, Ring.head_style)))
-        )
     total = session.scalar(select(func.count()).select_from(Ring).where(*conditions)) or 0
-    query = select(Ring).where(*conditions).order_by(Ring.updated_at.desc(), Ring.id).limit(limit).offset(offset)
+    query = select(Ring).where(*conditions).order_by(Ring.updated_at.desc(), Ring.id.desc()).limit(limit)
+    if after is not None:
+        last = select(Ring.updated_at, Ring.id).where(Ring.workshop_id == workshop_id, Ring.id == after).subquery()
+        query = query.where(tuple_(Ring.updated_at, Ring.id) < select(last.c.updated_at, last.c.id).scalar_subquery())
     return list(session.scalars(query)), total
+
+
+def all_newest(session: Session, workshop_id: UUID) -> Iterator[tuple[Ring, dict[str, Any]]]:
+    """Every ring that isn't deleted with its newest file, the last changed first."""
+    query = (
+        select(Ring, RingRevision.file)
+        .join(RingRevision, (RingRevision.ring_id == Ring.id) & (RingRevision.number == Ring.revision))
+        .where(Ring.workshop_id == workshop_id, Ring.deleted_at.is_(None))
+        .order_by(Ring.updated_at.desc(), Ring.id.desc())
+    )
+    yield from ((row[0], row[1]) for row in session.execute(query.execution_options(yield_per=200)))
 
 
 def saved_as(session: Session, workshop_id: UUID, key: UUID) -> Ring | None:
@@ -62,7 +83,7 @@ def saved_as(session: Session, workshop_id: UUID, key: UUID) -> Ring | None:
 
 def add(session: Session, workshop_id: UUID, columns: RingColumns, file: dict[str, Any], key: UUID | None = None) -> Ring:
     """A new ring with its first revision, under the sender's own key if there is one."""
-    ring = Ring(workshop_id=workshop_id, revision=1, deleted_at=None, saved_as=key)
+    ring = Ring(workshop_id=workshop_id, revision=1, deleted_at=None, saved_as=key, updated_at=func.clock_timestamp())
     _fill(ring, columns)
     session.add(ring)
     session.flush()
@@ -72,11 +93,11 @@ def add(session: Session, workshop_id: UUID, columns: RingColumns, file: dict[st
     return ring
 
 
-def add_revision(session: Session, ring: Ring, columns: RingColumns, file: dict[str, Any]) -> None:
-    """The next revision of a ring that was found with `lock`."""
+def add_revision(session: Session, ring: Ring, columns: RingColumns, file: dict[str, Any], key: UUID | None = None) -> None:
+    """The next revision of a ring that was found with `lock`, under the sender's own key if there is one."""
     ring.revision += 1
     _fill(ring, columns)
-    session.add(RingRevision(workshop_id=ring.workshop_id, ring_id=ring.id, number=ring.revision, file=file))
+    session.add(RingRevision(workshop_id=ring.workshop_id, ring_id=ring.id, number=ring.revision, file=file, saved_as=key))
     _touch(session, ring)
 
 

@@ -25,7 +25,13 @@ _POLICY = "; ".join(
         "frame-ancestors 'none'",
     )
 )
-_HEADERS = {"x-content-type-options": "nosniff", "referrer-policy": "same-origin", "content-security-policy": _POLICY}
+_HEADERS = {
+    "x-content-type-options": "nosniff",
+    "referrer-policy": "same-origin",
+    "content-security-policy": _POLICY,
+    "cross-origin-opener-policy": "same-origin",
+    "cross-origin-resource-policy": "same-origin",
+}
 
 
 class Door:
@@ -61,7 +67,8 @@ class Door:
         if _name(host) not in self._hosts:
             return "this server isn't known by that name"
         origin = headers.get("origin")
-        if scope["method"] not in _READS and origin is not None and urlsplit(origin).netloc != host:
+        elsewhere = headers.get("sec-fetch-site") in ("cross-site", "same-site")
+        if scope["method"] not in _READS and (elsewhere or (origin is not None and urlsplit(origin).netloc != host)):
             return "another page can't change what is kept here"
         return ""
 

@@ -3,17 +3,26 @@
 import logging
 import sys
 import time
+from contextlib import suppress
+from io import TextIOBase
+from typing import TextIO, cast
 from uuid import uuid4
 
 import structlog
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
+from pliant_coil.web_api.metrics import count
+
 LARGEST_BODY = 262_144
 """Bytes; the largest ring file is smaller."""
+LARGEST_ARCHIVE = 32_000_000
+"""Bytes of a whole workshop, packed."""
+_ARCHIVE = "/api/workshop/archive"
 
 
 def configure_logs() -> None:
     """Send structlog's and the standard library's messages to stderr as JSON lines."""
+    unbroken = _Unbroken(sys.stderr)
     shared: list[structlog.typing.Processor] = [
         structlog.contextvars.merge_contextvars,
         structlog.processors.add_log_level,
@@ -21,13 +30,31 @@ def configure_logs() -> None:
     ]
     structlog.configure(
         processors=[*shared, structlog.processors.format_exc_info, structlog.processors.JSONRenderer()],
-        logger_factory=structlog.PrintLoggerFactory(sys.stderr),
+        logger_factory=structlog.PrintLoggerFactory(cast(TextIO, unbroken)),
         cache_logger_on_first_use=False,
     )
     formatter = structlog.stdlib.ProcessorFormatter(processor=structlog.processors.JSONRenderer(), foreign_pre_chain=shared)
-    handler = logging.StreamHandler()
+    handler = logging.StreamHandler(unbroken)
     handler.setFormatter(formatter)
     logging.basicConfig(handlers=[handler], level=logging.WARNING, force=True)
+
+
+class _Unbroken(TextIOBase):
+    """A stream whose reader may go away, or whose disk may fill up, without breaking what is being logged."""
+
+    def __init__(self, stream: TextIO) -> None:
+        self._stream = stream
+
+    def write(self, text: str) -> int:
+        """Write, or let it go."""
+        with suppress(OSError, ValueError):
+            return self._stream.write(text)
+        return len(text)
+
+    def flush(self) -> None:
+        """Flush, or let it go."""
+        with suppress(OSError, ValueError):
+            self._stream.flush()
 
 
 class RequestLog:
@@ -59,7 +86,7 @@ class RequestLog:
             nonlocal taken
             message = await receive()
             taken += len(message.get("body", b""))
-            if taken > LARGEST_BODY:
+            if taken > (LARGEST_ARCHIVE if scope["path"] == _ARCHIVE else LARGEST_BODY):
                 raise TooLarge
             return message
 
@@ -67,6 +94,7 @@ class RequestLog:
             await self._app(scope, limited, noting)
         finally:
             milliseconds = round((time.perf_counter() - started) * 1000, 2)
+            count(scope["method"], getattr(scope.get("route"), "path", ""), status, milliseconds / 1000)
             level = "error" if status >= 500 else "info"
             getattr(self._log, level)("request", id=request_id, method=scope["method"], path=scope["path"], status=status, ms=milliseconds)
 

@@ -88,7 +88,9 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(PoolTimeout)
     async def unavailable(_: Request, error: Exception) -> JSONResponse:
         log.error("database", error=type(error).__name__)
-        return _answer(503, fault("", "the record book doesn't answer just now; nothing was changed, try again in a moment"))
+        answer = _answer(503, fault("", "the record book doesn't answer just now; look whether it was saved before you save again"))
+        answer.headers["retry-after"] = "2"
+        return answer
 
     @app.exception_handler(DBAPIError)
     async def database(request: Request, error: DBAPIError) -> JSONResponse:

@@ -14,7 +14,6 @@ class Health(BaseModel):
     """Whether the server and its record book answer."""
 
     status: Literal["ok", "no-database"]
-    database: bool
 
 
 class Version(BaseModel):
@@ -27,6 +26,20 @@ class WorkshopTold(BaseModel):
     """Whose bench it is."""
 
     name: str
+
+
+class RefusedFile(BaseModel):
+    """A file of an archive that couldn't be taken in."""
+
+    name: str
+    reason: str
+
+
+class ImportTold(BaseModel):
+    """What came out of an archive."""
+
+    rings: int
+    refused: list[RefusedFile]
 
 
 class RingListed(BaseModel):

@@ -19,13 +19,15 @@ CHECKS = [schemathesis.checks.not_a_server_error, status_code_conformance, conte
 
 
 PATHS = create_app().openapi()["paths"]
-# An operation without parameters can't be asked wrongly.
+# An operation without parameters can't be asked wrongly, nor one that takes any bytes.
 REQUESTS = [
     (path, method.upper(), mode)
     for path, methods in PATHS.items()
     for method, operation in methods.items()
     for mode in GenerationMode
-    if mode == GenerationMode.POSITIVE or "parameters" in operation or "requestBody" in operation
+    if mode == GenerationMode.POSITIVE
+    or "parameters" in operation
+    or "application/json" in operation.get("requestBody", {}).get("content", {})
 ]
 
 

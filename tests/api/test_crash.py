@@ -63,11 +63,13 @@ class Server:
         raise TimeoutError("the server didn't answer")
 
     def titles(self) -> set[str]:
-        return {
-            ring["title"]
-            for start in range(0, 1000, 100)
-            for ring in httpx.get(f"{self.url}/rings?limit=100&offset={start}").json()["rings"]
-        }
+        found: list[dict[str, str]] = []
+        while True:
+            after = {"after": found[-1]["id"]} if found else {}
+            page = httpx.get(f"{self.url}/rings", params={"limit": "100"} | after).json()["rings"]
+            if not page:
+                return {ring["title"] for ring in found}
+            found += page
 
     def kill(self) -> None:
         self.process.send_signal(signal.SIGKILL)

@@ -1,5 +1,7 @@
 """Saved rings over HTTP."""
 
+import io
+import zipfile
 from typing import Any
 
 import pytest
@@ -66,7 +68,7 @@ def test_a_ring_that_cant_be_made_isnt_saved(client: TestClient, saved: dict[str
     assert client.get("/api/rings").json()["total"] == 1
 
 
-@pytest.mark.parametrize("query", [{"limit": 0}, {"limit": "many"}, {"offset": -1}, {"q": "x" * 500}])
+@pytest.mark.parametrize("query", [{"limit": 0}, {"limit": "many"}, {"after": "first"}, {"q": "x" * 500}])
 def test_bad_lists_are_refused(client: TestClient, query: dict[str, Any]) -> None:
     assert client.get("/api/rings", params=query).status_code == 422
     assert client.get("/api/rings", params={"q": "\x00"}).status_code == 200
@@ -76,15 +78,18 @@ def test_without_the_database_it_plans_and_says_so() -> None:
     app = create_app(Settings(database_url="postgresql://nobody@127.0.0.1:1/nothing"))
     with TestClient(app, base_url="http://127.0.0.1", raise_server_exceptions=False) as client:
         health = client.get("/api/health")
-        assert (health.status_code, health.json()["database"]) == (503, False)
+        assert (health.status_code, health.json()) == (503, {"status": "no-database"})
+        assert client.get("/api/health/live").status_code == 200
         refused = client.post("/api/rings", json=AMBER_MEADOW)
         assert refused.status_code == 503
-        assert "nothing was changed" in refused.json()["errors"][0]["reason"]
+        assert "look whether it was saved" in refused.json()["errors"][0]["reason"]
+        assert refused.headers["retry-after"] == "2"
         assert client.post("/api/plan", json=AMBER_MEADOW).status_code == 200
 
 
 def test_health_and_unknown_addresses(client: TestClient) -> None:
-    assert client.get("/api/health").json() == {"status": "ok", "database": True}
+    for path in ("health", "health/ready", "health/live"):
+        assert client.get(f"/api/{path}").json() == {"status": "ok"}
     assert client.get("/api/nothing").status_code == 404
     assert client.get("/api/workshop").json() == {"name": "Fernhill Bench"}
 
@@ -120,9 +125,72 @@ def test_other_hosts_names_and_other_pages_writes_are_refused(client: TestClient
     assert client.get("/api/rings", headers={"host": "rings.example"}).status_code == 403
     elsewhere = {"origin": "http://rings.example"}
     assert client.post("/api/rings", json={"title": "Theirs"}, headers=elsewhere).status_code == 403
+    for site in ("cross-site", "same-site"):
+        assert client.post("/api/rings", json={"title": "Theirs"}, headers={"sec-fetch-site": site}).status_code == 403
     assert client.post("/api/rings", json={"title": "Ours"}, headers={"origin": "http://127.0.0.1"}).status_code == 201
     told = client.get("/api/rings", headers=elsewhere)
     assert told.json()["total"] == 1
     assert "access-control-allow-origin" not in told.headers
     assert told.headers["x-content-type-options"] == "nosniff"
     assert "default-src 'self'" in told.headers["content-security-policy"]
+
+
+def test_a_save_and_a_copy_sent_twice_are_done_once(client: TestClient, saved: dict[str, Any]) -> None:
+    address, key = f"/api/rings/{saved['id']}", {"idempotency-key": "6f1c7b1e-5a52-4c3c-9b70-0c9f4b6a1d13"}
+    body = {"file": {**AMBER_MEADOW, "title": "Later"}, "base_revision": 1}
+    answers = [client.put(address, json=body, headers=key) for _ in range(2)]
+    assert [a.status_code for a in answers] == [200, 200] and answers[0].json() == answers[1].json()
+    assert client.get(address).json()["revision"] == 2
+    copies = [client.post(f"{address}/duplicate", headers=key).json()["id"] for _ in range(2)]
+    assert copies[0] == copies[1] and client.get("/api/rings").json()["total"] == 2
+
+
+def test_what_was_saved_meanwhile_isnt_deleted_unseen(client: TestClient, saved: dict[str, Any]) -> None:
+    address = f"/api/rings/{saved['id']}"
+    client.put(address, json={"file": {**AMBER_MEADOW, "title": "Newer"}, "base_revision": 1})
+    refused = client.delete(address, params={"base_revision": 1})
+    assert refused.status_code == 409 and refused.json()["current"]["file"]["title"] == "Newer"
+    assert client.delete(address, params={"base_revision": 2}).status_code == 204
+
+
+def test_pages_follow_each_other_while_rings_are_added(client: TestClient) -> None:
+    for n in range(7):
+        client.post("/api/rings", json={"title": f"Ring {n}"})
+    seen: list[str] = []
+    page = client.get("/api/rings", params={"limit": 3}).json()["rings"]
+    while page:
+        seen += [ring["title"] for ring in page]
+        client.post("/api/rings", json={"title": "In between"})
+        page = client.get("/api/rings", params={"limit": 3, "after": page[-1]["id"]}).json()["rings"]
+    assert seen == [f"Ring {n}" for n in range(6, -1, -1)]
+
+
+def test_a_whole_workshop_goes_out_and_comes_back(client: TestClient) -> None:
+    titles = ["=1+1", "Bienenkönigin 蜂", "Third"]
+    for title in titles:
+        client.post("/api/rings", json={"title": title, "notes": "n"})
+    out = client.get("/api/workshop/archive")
+    assert out.headers["content-disposition"].startswith('attachment; filename="fernhill-bench-')
+    with zipfile.ZipFile(io.BytesIO(out.content)) as files:
+        table = files.read("rings.csv").decode()
+        assert "'=1+1" in table, "a spreadsheet takes no title for a formula"
+        packed = io.BytesIO()
+        with zipfile.ZipFile(packed, "w") as changed:
+            for name in files.namelist():
+                changed.writestr(name, files.read(name))
+            changed.writestr("rings/broken.ring.json", '{"finger": {"size": "US 99"}}')
+    zip_type = {"content-type": "application/zip"}
+    told = client.post("/api/workshop/archive", content=packed.getvalue(), headers=zip_type).json()
+    assert told["rings"] == 3
+    assert told["refused"][0]["name"] == "broken.ring.json" and "finger.size" in told["refused"][0]["reason"]
+    listed = [ring["title"] for ring in client.get("/api/rings").json()["rings"]]
+    assert listed == titles[::-1] * 2, "in the order in which they were"
+    for wrong in (b"no archive", b""):
+        assert client.post("/api/workshop/archive", content=wrong, headers=zip_type).status_code == 422
+
+
+def test_requests_are_counted_by_their_route(client: TestClient, saved: dict[str, Any]) -> None:
+    client.get(f"/api/rings/{saved['id']}")
+    told = client.get("/api/metrics").text
+    assert 'pliant_coil_requests_total{method="GET",route="/rings/{ring_id}",status="200"}' in told
+    assert saved["id"] not in told, "addresses are nobody else's business"

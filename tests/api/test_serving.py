@@ -1,6 +1,8 @@
 """What the server does around its answers: pages, files, compression, logs, request ids."""
 
+import os
 from collections.abc import Iterator
+from contextlib import suppress
 from pathlib import Path
 
 import pytest
@@ -8,6 +10,7 @@ import structlog
 from fastapi.testclient import TestClient
 
 from pliant_coil.web_api.app import create_app
+from pliant_coil.web_api.logs import configure_logs
 from pliant_coil.web_api.settings import Settings
 
 
@@ -93,3 +96,19 @@ def test_without_a_built_front_end_the_api_serves_alone(tmp_path: Path) -> None:
     with TestClient(create_app(settings), base_url="http://127.0.0.1") as client:
         assert client.get("/api/version").status_code == 200
         assert client.get("/").status_code == 404
+
+
+def test_a_log_whose_reader_went_away_breaks_no_request(monkeypatch: pytest.MonkeyPatch, site: TestClient) -> None:
+    reading, writing = os.pipe()
+    os.close(reading)
+    nobody_reads = os.fdopen(writing, "w", buffering=1)
+    monkeypatch.setattr("sys.stderr", nobody_reads)
+    configure_logs()
+    try:
+        assert site.get("/api/version").status_code == 200
+        assert site.get("/api/nothing").status_code == 404
+    finally:
+        monkeypatch.undo()
+        configure_logs()
+        with suppress(BrokenPipeError):
+            nobody_reads.close()

@@ -3,13 +3,14 @@
 import os
 import socket
 import tempfile
+import threading
 from collections.abc import Iterator
 from pathlib import Path
 
 import psycopg
 import pytest
 
-from tools.postgres import Cluster, free_port, reachable_folder
+from tools.postgres import CannotServe, Cluster, free_port
 
 
 @pytest.fixture
@@ -76,7 +77,7 @@ def test_a_lost_password_is_told_and_the_data_left_alone(folder: Path) -> None:
     cluster.stop()
     password = (folder / "password").read_text()
     (folder / "password").unlink()
-    with pytest.raises(RuntimeError, match="password is missing"):
+    with pytest.raises(CannotServe, match="password is missing"):
         cluster.start()
     assert (folder / "data" / "PG_VERSION").exists()
     (folder / "password").write_text(password)
@@ -92,10 +93,9 @@ def test_it_listens_on_loopback_only_and_asks_for_the_password(folder: Path) -> 
         url = cluster.start()
         with psycopg.connect(url) as connection:
             assert connection.execute("show listen_addresses").fetchone() == ("127.0.0.1",)
-        password = (folder / "password").read_text()
+        password = (folder / "app-password").read_text()
         with pytest.raises(psycopg.OperationalError, match="password"):
             psycopg.connect(url.replace(password, "guess"))
-        assert (folder / "password").stat().st_mode & 0o077 == 0
     finally:
         cluster.remove()
 
@@ -109,11 +109,91 @@ def test_a_taken_port_gives_way_to_a_free_one() -> None:
     assert free_port(port) == port
 
 
-def test_a_folder_out_of_the_servers_reach_is_put_elsewhere(folder: Path) -> None:
-    private = folder.parent / "private"
-    private.mkdir(mode=0o700)
-    assert reachable_folder(folder) == folder
-    elsewhere = reachable_folder(private / "postgres")
-    # Only root runs the server as another user, who can't look into a private folder.
-    assert (private in elsewhere.parents) == (os.geteuid() != 0)
-    assert elsewhere == reachable_folder(private / "postgres"), "the same checkout finds its data again"
+def test_the_application_has_a_database_and_nothing_else(folder: Path) -> None:
+    cluster = Cluster(folder, durable=False)
+    try:
+        with psycopg.connect(cluster.start()) as connection:
+            role = connection.execute("select rolsuper, rolcreatedb, rolcreaterole from pg_roles where rolname = current_user").fetchone()
+            assert role == (False, False, False)
+            assert connection.execute("show data_checksums").fetchone() == ("on",)
+            owned = connection.execute("select datname from pg_database d join pg_roles r on r.oid = d.datdba where rolname = current_user")
+            assert owned.fetchall() == [("pliant_coil",)]
+        for secret in ("password", "app-password"):
+            assert (folder / secret).stat().st_mode & 0o077 == 0
+            assert (folder / secret).stat().st_uid == os.geteuid()
+        assert folder.stat().st_uid == os.geteuid(), "the server's own user can't write beside its data"
+    finally:
+        cluster.remove()
+
+
+def test_records_in_the_superusers_database_are_brought_over(folder: Path) -> None:
+    cluster = Cluster(folder, durable=False)
+    cluster.start()
+    try:
+        with cluster.as_superuser() as connection:
+            connection.execute("drop database pliant_coil")
+            connection.execute("create table alembic_version (version_num text)")
+            connection.execute("create table kept (word text)")
+            connection.execute("insert into kept values ('from before')")
+        url = cluster.start()
+        assert kept(url) == ["from before"]
+        keep(url, "and after")
+        with cluster.as_superuser() as connection:
+            assert connection.execute("select count(*) from kept").fetchone() == (1,), "the old ones stay where they were"
+    finally:
+        cluster.remove()
+
+
+@pytest.mark.parametrize("name", ["with space", 'quote\'s "both"', "dollar $HOME `id`", "Bäckerei 蜂蜜", "percent %s 100%"])
+def test_any_folder_name_will_do(folder: Path, name: str) -> None:
+    cluster = Cluster(folder.parent / name / "postgres", durable=False)
+    try:
+        keep(cluster.start(), "there")
+        cluster.stop()
+        assert kept(cluster.start()) == ["there"], "and it is found again"
+    finally:
+        cluster.remove()
+
+
+def test_a_server_that_recovers_is_waited_for(folder: Path, capsys: pytest.CaptureFixture[str], monkeypatch: pytest.MonkeyPatch) -> None:
+    cluster = Cluster(folder, durable=False)
+    cluster.start()
+    lock = folder / "data" / "postmaster.pid"
+    ready = lock.read_text()
+    # As it stands while the server recovers: everything but the word that it is ready.
+    recovering = ready.replace("ready   ", "starting")
+    assert recovering != ready
+    monkeypatch.setattr("tools.postgres._TELL_EVERY_S", 0.2)
+    lock.write_text(recovering)
+    back = threading.Timer(1.0, lock.write_text, [ready])
+    back.start()
+    try:
+        keep(cluster.start(), "waited")
+        assert "recovering" in capsys.readouterr().err
+        assert kept(cluster.start()) == ["waited"]
+    finally:
+        back.join()
+        cluster.remove()
+
+
+def test_it_comes_up_on_the_port_of_last_time(folder: Path) -> None:
+    cluster = Cluster(folder, durable=False)
+    try:
+        url = cluster.start()
+        cluster.kill()
+        assert cluster.start() == url, "who was connected finds it again"
+    finally:
+        cluster.remove()
+
+
+def test_a_cluster_of_another_version_is_told(folder: Path) -> None:
+    cluster = Cluster(folder, durable=False)
+    cluster.start()
+    cluster.stop()
+    version = folder / "data" / "PG_VERSION"
+    made_by = version.read_text()
+    version.write_text("9\n")
+    with pytest.raises(CannotServe, match="PostgreSQL 9, which isn't installed"):
+        cluster.start()
+    version.write_text(made_by)
+    cluster.remove()

@@ -7,13 +7,18 @@ import socket
 import subprocess
 import sys
 import tempfile
-from collections.abc import Iterator
+import time
+from collections.abc import Callable, Iterator
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 import httpx2 as httpx
+import psycopg
 import pytest
 
-from tools.postgres import Cluster, free_port
+from pliant_coil.store.database import connect, fitness, migrate
+from tools import start
+from tools.postgres import Cluster, free_port, lives
 
 ROOT = Path(__file__).parents[2]
 
@@ -24,13 +29,13 @@ class Start:
     def __init__(self, state: Path, *arguments: str) -> None:
         environment = {**os.environ, "PLIANT_COIL_STATE": str(state), "PYTHONUNBUFFERED": "1"}
         environment.pop("DATABASE_URL", None)
-        command = [sys.executable, "-m", "tools.start", *arguments]
+        command = [sys.executable, "-m", "tools.start", "--workers", "1", *arguments]
         self.process = subprocess.Popen(command, cwd=ROOT, env=environment, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, text=True)
         self.said: list[str] = []
         assert self.process.stdout is not None
         for line in self.process.stdout:
             self.said.append(line.strip())
-            if "is at" in line or "runs already" in line:
+            if "is at" in line or "runs already" in line or "can't start" in line:
                 break
         found = re.search(r"http://127\.0\.0\.1:(\d+)/", self.said[-1] if self.said else "")
         self.url = found.group(0) if found else ""
@@ -54,7 +59,7 @@ def state() -> Iterator[Path]:
 
 
 def running(state: Path) -> bool:
-    return Cluster(state / "postgres")._running_port() is not None
+    return Cluster(state / "postgres").runs
 
 
 def test_first_start_second_start_and_ctrl_c(state: Path) -> None:
@@ -84,7 +89,9 @@ def test_it_comes_up_after_being_killed(state: Path) -> None:
     second = Start(state)
     assert "Before the crash" in second.titles()
     Cluster(state / "postgres").kill()
-    assert httpx.get(f"{second.url}api/health").status_code == 503
+    # The database is brought up again by itself.
+    until(lambda: httpx.get(f"{second.url}api/health").status_code == 200)
+    assert "Before the crash" in second.titles()
     second.end(signal.SIGKILL)
     third = Start(state)
     try:
@@ -93,14 +100,116 @@ def test_it_comes_up_after_being_killed(state: Path) -> None:
         third.end(signal.SIGINT)
 
 
-def test_a_taken_port_is_told(state: Path) -> None:
+def until(happens: Callable[[], bool], within_s: float = 30) -> None:
+    deadline = time.monotonic() + within_s
+    while not happens():
+        assert time.monotonic() < deadline, "it didn't happen in time"
+        time.sleep(0.05)
+
+
+def workers_of(pid: int) -> list[int]:
+    below = [int(child) for task in Path(f"/proc/{pid}/task").glob("*/children") for child in task.read_text().split()]
+    return [child for child in below if b"multiprocessing" in Path(f"/proc/{child}/cmdline").read_bytes()]
+
+
+def test_an_asked_port_that_is_taken_is_refused_and_the_usual_one_gives_way(state: Path, monkeypatch: pytest.MonkeyPatch) -> None:
     with socket.socket() as taken:
         taken.bind(("127.0.0.1", free_port()))
         taken.listen()
         port = taken.getsockname()[1]
-        started = Start(state, "--port", str(port))
-        try:
-            assert f"Port {port} is taken." in started.said
-            assert httpx.get(f"{started.url}api/health").json() == {"status": "ok", "database": True}
-        finally:
-            started.end(signal.SIGINT)
+        refused = Start(state, "--port", str(port))
+        assert refused.said == [f"Pliant Coil can't start: port {port} is taken: give another one, or none and the next free one is used"]
+        assert refused.end(signal.SIGCONT) == 1
+        assert not running(state)
+    monkeypatch.setattr(start, "USUAL_PORT", port)
+    with socket.socket() as taken, start._listen(0) as first:
+        assert first.getsockname()[1] == port
+        with start._listen(0) as second:
+            assert port < second.getsockname()[1] < port + start._PORTS_TRIED
+
+
+@pytest.mark.parametrize("how", [signal.SIGTERM, signal.SIGHUP])
+def test_whatever_ends_it_politely_leaves_nothing_behind(state: Path, how: signal.Signals) -> None:
+    started = Start(state)
+    workers = workers_of(started.process.pid)
+    host, port = "127.0.0.1", int(started.url.rstrip("/").rpartition(":")[2])
+    with socket.create_connection((host, port)) as half_sent:
+        half_sent.sendall(b"POST /api/rings HTTP/1.1\r\nhost: 127.0.0.1\r\ncontent-length: 500\r\n\r\n{")
+        began = time.monotonic()
+        assert started.end(how) == 0
+        assert time.monotonic() - began < 20, "a half-sent request doesn't hold it up"
+    assert not running(state)
+    assert workers
+    until(lambda: not any(lives(pid) for pid in workers), within_s=2)
+
+
+def test_workers_end_with_a_supervisor_that_is_killed(state: Path) -> None:
+    started = Start(state)
+    workers = workers_of(started.process.pid)
+    started.end(signal.SIGKILL)
+    until(lambda: not any(lives(pid) for pid in workers))
+
+
+def test_a_worker_that_dies_is_replaced(state: Path) -> None:
+    started = Start(state)
+    try:
+        os.kill(workers_of(started.process.pid)[-1], signal.SIGKILL)
+
+        def answers() -> bool:
+            try:
+                return httpx.get(f"{started.url}api/version", timeout=2).status_code == 200
+            except httpx.TransportError:
+                return False
+
+        until(answers)
+        assert "Amber meadow ring" in started.titles()
+    finally:
+        started.end(signal.SIGINT)
+
+
+def test_a_database_that_isnt_ours_or_is_newer_is_told_and_left_alone(state: Path) -> None:
+    cluster = Cluster(state / "postgres", durable=False)
+    url = cluster.start()
+    try:
+        with psycopg.connect(url, autocommit=True) as connection:
+            connection.execute("create table invoices (number int)")
+            foreign = refusal(state, url)
+            assert "holds other tables (invoices)" in foreign and "Traceback" not in foreign
+            connection.execute("create table alembic_version (version_num text)")
+            connection.execute("insert into alembic_version values ('9999')")
+            newer = refusal(state, url)
+            assert "by a newer version" in newer and "Traceback" not in newer
+            tables = connection.execute(
+                "select table_name from information_schema.tables where table_schema = 'public' order by 1"
+            ).fetchall()
+            assert tables == [("alembic_version",), ("invoices",)]
+    finally:
+        cluster.remove()
+
+
+def refusal(state: Path, url: str) -> str:
+    """What is said where it can't start, one line."""
+    environment = {**os.environ, "PLIANT_COIL_STATE": str(state), "DATABASE_URL": url}
+    command = [sys.executable, "-m", "tools.start"]
+    done = subprocess.run(command, cwd=ROOT, env=environment, capture_output=True, text=True, timeout=60, check=False)
+    assert done.returncode == 1 and len(done.stdout.splitlines()) == 1
+    return done.stdout + done.stderr
+
+
+def test_a_state_that_cant_be_written_is_one_plain_line(state: Path) -> None:
+    (state / "serving").mkdir()
+    said = refusal(state, "postgresql://nobody@127.0.0.1:1/nothing")
+    assert said.startswith("Pliant Coil can't start:") and "Traceback" not in said
+
+
+def test_several_servers_migrate_one_database_once(state: Path) -> None:
+    cluster = Cluster(state / "postgres", durable=False)
+    try:
+        engines = [connect(cluster.start()) for _ in range(4)]
+        with ThreadPoolExecutor(4) as pool:
+            list(pool.map(migrate, engines))
+        assert all(fitness(engine) for engine in engines)
+        for engine in engines:
+            engine.dispose()
+    finally:
+        cluster.remove()

@@ -109,5 +109,11 @@ class PlacedStone:
         """As an ellipsoid, or a block of the same extents."""
         if self.gem is None:
             return 0.0
-        full = 1.0 if self.shape in ("rectangle", "octagon", "slab", "cushion") else math.pi / 4 if self.shape in ("disc", "drop") else math.pi / 6
+        full = (
+            1.0
+            if self.shape in ("rectangle", "octagon", "slab", "cushion")
+            else math.pi / 4
+            if self.shape in ("disc", "drop")
+            else math.pi / 6
+        )
         return full * self.length_mm * self.width_mm * self.height_mm * self.gem.nature.density_g_cm3 / 1000

@@ -22,6 +22,7 @@ def _rings(request: Request) -> Rings:
 
 
 TheRings = Annotated[Rings, Depends(_rings)]
+Key = Annotated[UUID | None, Header(description="What the sender calls this request: sent again, it is done once")]
 Number = Annotated[int, Path(ge=1, le=2_000_000_000)]
 
 
@@ -34,16 +35,16 @@ def list_rings(
     rings: TheRings,
     q: Annotated[Text, Query(max_length=200, description="Words in title, styles or sentence")] = "",
     limit: Annotated[int, Query(ge=1, le=100)] = 20,
-    offset: Annotated[int, Query(ge=0, le=1_000_000)] = 0,
+    after: Annotated[UUID | None, Query(description="The last ring of the page before")] = None,
     deleted: Annotated[bool, Query(description="Those that were deleted, to be taken back")] = False,
 ) -> RingList:
     """Saved rings, the last changed first."""
-    page = rings.page(q, limit, offset, deleted)
+    page = rings.page(q, limit, after, deleted=deleted)
     return RingList(rings=[RingListed.model_validate(ring) for ring in page.rings], total=page.total)
 
 
 @router.post("", response_model_exclude_none=True, status_code=201, responses=REFUSED)
-def create(file: RingFile, rings: TheRings, idempotency_key: Annotated[UUID | None, Header()] = None) -> RingTold:
+def create(file: RingFile, rings: TheRings, idempotency_key: Key = None) -> RingTold:
     """Save a new ring; sent again under the same key, it is saved once."""
     return _told(rings.create(file, idempotency_key))
 
@@ -57,20 +58,29 @@ def read(ring_id: UUID, rings: TheRings) -> RingTold:
 @router.put(
     "/{ring_id}", response_model_exclude_none=True, response_model=RingTold, responses=MISSING | REFUSED | {409: {"model": RingConflict}}
 )
-def save(ring_id: UUID, body: RingSave, rings: TheRings) -> RingTold | JSONResponse:
+def save(ring_id: UUID, body: RingSave, rings: TheRings, idempotency_key: Key = None) -> RingTold | JSONResponse:
     """Save a new revision. 409 when somebody saved meanwhile; then nothing is overwritten."""
     try:
-        return _told(rings.save(ring_id, body.file, body.base_revision))
+        return _told(rings.save(ring_id, body.file, body.base_revision, idempotency_key))
     except Conflict as conflict:
-        reason = "This ring was saved from somewhere else meanwhile. Nothing was overwritten: take theirs, or keep yours as a copy."
-        told = RingConflict(reason=reason, current=_told(conflict.current))
-        return JSONResponse(told.model_dump(mode="json", exclude_none=True), 409)
+        return _conflict(
+            conflict, "This ring was saved from somewhere else meanwhile. Nothing was overwritten: take theirs, or keep yours as a copy."
+        )
 
 
-@router.delete("/{ring_id}", status_code=204, responses=MISSING | REFUSED)
-def delete(ring_id: UUID, rings: TheRings) -> None:
-    """Put a ring away; it can be taken out again."""
-    rings.delete(ring_id)
+def _conflict(conflict: Conflict, reason: str) -> JSONResponse:
+    told = RingConflict(reason=reason, current=_told(conflict.current))
+    return JSONResponse(told.model_dump(mode="json", exclude_none=True), 409)
+
+
+@router.delete("/{ring_id}", status_code=204, response_model=None, responses=MISSING | REFUSED | {409: {"model": RingConflict}})
+def delete(ring_id: UUID, rings: TheRings, base_revision: Annotated[int | None, Query(ge=1, le=2_000_000_000)] = None) -> Response | None:
+    """Put a ring away; it can be taken out again. 409 when it isn't the revision that was looked at any more."""
+    try:
+        rings.delete(ring_id, base_revision)
+    except Conflict as conflict:
+        return _conflict(conflict, "This ring was saved from somewhere else meanwhile: look at it again before you delete it.")
+    return None
 
 
 @router.post("/{ring_id}/restore", response_model_exclude_none=True, responses=MISSING | REFUSED)
@@ -80,9 +90,9 @@ def restore(ring_id: UUID, rings: TheRings) -> RingTold:
 
 
 @router.post("/{ring_id}/duplicate", response_model_exclude_none=True, status_code=201, responses=MISSING | REFUSED)
-def duplicate(ring_id: UUID, rings: TheRings) -> RingTold:
-    """A copy of a ring."""
-    return _told(rings.duplicate(ring_id))
+def duplicate(ring_id: UUID, rings: TheRings, idempotency_key: Key = None) -> RingTold:
+    """A copy of a ring; sent again under the same key, one copy."""
+    return _told(rings.duplicate(ring_id, idempotency_key))
 
 
 @router.get("/{ring_id}/revisions", responses=MISSING | REFUSED)

@@ -1,14 +1,21 @@
 """About the server itself."""
 
+from datetime import UTC, datetime
+
 import structlog
 from fastapi import APIRouter, Request, Response
+from starlette.concurrency import run_in_threadpool
 
 from pliant_coil import __version__
-from pliant_coil.services.workshop import database_answers, workshop_name
-from pliant_coil.web_api.problems import REFUSED
-from pliant_coil.web_api.schemas import Health, Mishap, Version, WorkshopTold
+from pliant_coil.services.whole import archive, unpack
+from pliant_coil.services.workshop import can_keep, workshop_name
+from pliant_coil.web_api.metrics import CONTENT_TYPE, exposition
+from pliant_coil.web_api.problems import MISSING, REFUSED
+from pliant_coil.web_api.schemas import Health, ImportTold, Mishap, RefusedFile, Version, WorkshopTold
 
 router = APIRouter(tags=["server"])
+_ZIP = {"requestBody": {"required": True, "content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}}}}
+_ARCHIVE: dict[int | str, dict[str, object]] = {200: {"content": {"application/zip": {}}}}
 _log = structlog.get_logger("mishaps")
 
 
@@ -18,12 +25,19 @@ async def mishap(told: Mishap) -> None:
     _log.error("page", message=told.message, address=told.address)
 
 
+@router.get("/health/live")
+async def live() -> Health:
+    """Whether the server itself answers, whatever its database does."""
+    return Health(status="ok")
+
+
 @router.get("/health", responses={503: {"model": Health}})
-def health(request: Request, response: Response) -> Health:
-    """Whether the database answers: 200 when it does, 503 when it doesn't."""
-    answers = database_answers(request.app.state.sessions)
-    response.status_code = 200 if answers else 503
-    return Health(status="ok" if answers else "no-database", database=answers)
+@router.get("/health/ready", responses={503: {"model": Health}})
+def ready(request: Request, response: Response) -> Health:
+    """Whether records can be kept right now: 200 when they can, 503 when they can't."""
+    keeps = can_keep(request.app.state.sessions)
+    response.status_code = 200 if keeps else 503
+    return Health(status="ok" if keeps else "no-database")
 
 
 @router.get("/version")
@@ -36,3 +50,25 @@ async def version() -> Version:
 def workshop(request: Request) -> WorkshopTold:
     """Whose bench it is."""
     return WorkshopTold(name=workshop_name(request.app.state.sessions, request.app.state.settings.workshop))
+
+
+@router.get("/workshop/archive", response_class=Response, responses=_ARCHIVE | MISSING)
+def export(request: Request) -> Response:
+    """All rings as ring files in one archive, with a table of them."""
+    packed = archive(request.app.state.sessions, request.app.state.settings.workshop)
+    name = f"{request.app.state.settings.workshop}-{datetime.now(UTC):%Y-%m-%d}.zip"
+    return Response(packed, media_type="application/zip", headers={"content-disposition": f'attachment; filename="{name}"'})
+
+
+@router.post("/workshop/archive", status_code=201, responses=MISSING | REFUSED, openapi_extra=_ZIP)
+async def bring_in(request: Request) -> ImportTold:
+    """Add the rings of an archive; what can't be read is named, and the rest comes in."""
+    packed = await request.body()
+    found = await run_in_threadpool(unpack, request.app.state.sessions, request.app.state.settings.workshop, packed)
+    return ImportTold(rings=found.rings, refused=[RefusedFile(name=name, reason=reason) for name, reason in found.refused])
+
+
+@router.get("/metrics", include_in_schema=False)
+def metrics() -> Response:
+    """What the server counts, in Prometheus' text format: of this worker, or of all where they share a folder."""
+    return Response(exposition(), media_type=CONTENT_TYPE)

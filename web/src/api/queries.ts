@@ -13,7 +13,7 @@ export const keys = {
   workshop: ['workshop'] as const,
   programs: ['weave-programs'] as const,
   rings: ['rings'] as const,
-  ringPage: (search: string, page: number, deleted: boolean) => ['rings', search, page, deleted] as const,
+  ringPage: (search: string, after: string | undefined, deleted: boolean) => ['rings', search, after, deleted] as const,
   ring: (id: string | undefined) => ['ring', id] as const,
 };
 
@@ -139,12 +139,16 @@ export function useProgramChanges() {
 
 export const PAGE = 12;
 
-export const useRings = (search: string, page: number, deleted: boolean, enabled: boolean) =>
+/** A page of saved rings: those after a ring, the last of the page before. */
+export const useRings = (search: string, after: string | undefined, deleted: boolean, enabled: boolean) =>
   useQuery({
-    queryKey: keys.ringPage(search, page, deleted),
+    queryKey: keys.ringPage(search, after, deleted),
     queryFn: ({ signal }) =>
       answer(
-        api.GET('/api/rings', { params: { query: { q: search, limit: PAGE, offset: page * PAGE, deleted } }, signal }),
+        api.GET('/api/rings', {
+          params: { query: { q: search, limit: PAGE, deleted, ...(after ? { after } : {}) } },
+          signal,
+        }),
       ),
     placeholderData: keepPreviousData,
     enabled,
@@ -173,10 +177,10 @@ export function useRingChanges() {
       ...untilThere,
     }),
     save: useMutation({
-      mutationFn: (change: { id: string; draft: Draft; revision: number }) =>
+      mutationFn: (change: { id: string; draft: Draft; revision: number; key: string }) =>
         answer(
           api.PUT('/api/rings/{ring_id}', {
-            ...byId(change.id),
+            params: { path: { ring_id: change.id }, header: { 'idempotency-key': change.key } },
             body: { file: asFile(change.draft), base_revision: change.revision },
           }),
         ),
@@ -184,11 +188,32 @@ export function useRingChanges() {
       ...untilThere,
     }),
     duplicate: useMutation({
-      mutationFn: (id: string) => answer(api.POST('/api/rings/{ring_id}/duplicate', byId(id))),
+      mutationFn: ({ id, key }: { id: string; key: string }) =>
+        answer(
+          api.POST('/api/rings/{ring_id}/duplicate', {
+            params: { path: { ring_id: id }, header: { 'idempotency-key': key } },
+          }),
+        ),
       onSuccess: refresh,
     }),
     remove: useMutation({
-      mutationFn: (id: string) => answer(api.DELETE('/api/rings/{ring_id}', byId(id))),
+      mutationFn: (ring: { id: string; revision: number }) =>
+        answer(
+          api.DELETE('/api/rings/{ring_id}', {
+            params: { path: { ring_id: ring.id }, query: { base_revision: ring.revision } },
+          }),
+        ),
+      onSuccess: refresh,
+    }),
+    bringIn: useMutation({
+      mutationFn: (archive: File) =>
+        answer(
+          api.POST('/api/workshop/archive', {
+            body: archive as unknown as string,
+            bodySerializer: (body) => body,
+            headers: { 'content-type': 'application/zip' },
+          }),
+        ),
       onSuccess: refresh,
     }),
     restore: useMutation({

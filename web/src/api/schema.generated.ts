@@ -208,7 +208,7 @@ export interface paths {
         post?: never;
         /**
          * Delete
-         * @description Put a ring away; it can be taken out again.
+         * @description Put a ring away; it can be taken out again. 409 when it isn't the revision that was looked at any more.
          */
         delete: operations["delete_api_rings__ring_id__delete"];
         options?: never;
@@ -247,7 +247,7 @@ export interface paths {
         put?: never;
         /**
          * Duplicate
-         * @description A copy of a ring.
+         * @description A copy of a ring; sent again under the same key, one copy.
          */
         post: operations["duplicate_api_rings__ring_id__duplicate_post"];
         delete?: never;
@@ -380,6 +380,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/health/live": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Live
+         * @description Whether the server itself answers, whatever its database does.
+         */
+        get: operations["live_api_health_live_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/health/ready": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ready
+         * @description Whether records can be kept right now: 200 when they can, 503 when they can't.
+         */
+        get: operations["ready_api_health_ready_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health": {
         parameters: {
             query?: never;
@@ -388,10 +428,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Health
-         * @description Whether the database answers: 200 when it does, 503 when it doesn't.
+         * Ready
+         * @description Whether records can be kept right now: 200 when they can, 503 when they can't.
          */
-        get: operations["health_api_health_get"];
+        get: operations["ready_api_health_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -434,6 +474,30 @@ export interface paths {
         get: operations["workshop_api_workshop_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workshop/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export
+         * @description All rings as ring files in one archive, with a table of them.
+         */
+        get: operations["export_api_workshop_archive_get"];
+        put?: never;
+        /**
+         * Bring In
+         * @description Add the rings of an archive; what can't be read is named, and the rest comes in.
+         */
+        post: operations["bring_in_api_workshop_archive_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1421,8 +1485,6 @@ export interface components {
              * @enum {string}
              */
             status: "ok" | "no-database";
-            /** Database */
-            database: boolean;
         };
         /**
          * HoopSeat
@@ -1494,6 +1556,16 @@ export interface components {
              * @description As many as fit unless given.
              */
             beads?: number | null;
+        };
+        /**
+         * ImportTold
+         * @description What came out of an archive.
+         */
+        ImportTold: {
+            /** Rings */
+            rings: number;
+            /** Refused */
+            refused: components["schemas"]["RefusedFile"][];
         };
         /**
          * Interlace
@@ -2180,6 +2252,16 @@ export interface components {
              * @enum {string}
              */
             tip: "filed" | "paddled" | "curled";
+        };
+        /**
+         * RefusedFile
+         * @description A file of an archive that couldn't be taken in.
+         */
+        RefusedFile: {
+            /** Name */
+            name: string;
+            /** Reason */
+            reason: string;
         };
         /**
          * Resizing
@@ -3779,7 +3861,8 @@ export interface operations {
                 /** @description Words in title, styles or sentence */
                 q?: string;
                 limit?: number;
-                offset?: number;
+                /** @description The last ring of the page before */
+                after?: string | null;
                 /** @description Those that were deleted, to be taken back */
                 deleted?: boolean;
             };
@@ -3822,6 +3905,7 @@ export interface operations {
         parameters: {
             query?: never;
             header?: {
+                /** @description What the sender calls this request: sent again, it is done once */
                 "idempotency-key"?: string | null;
             };
             path?: never;
@@ -3914,7 +3998,10 @@ export interface operations {
     save_api_rings__ring_id__put: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description What the sender calls this request: sent again, it is done once */
+                "idempotency-key"?: string | null;
+            };
             path: {
                 ring_id: string;
             };
@@ -3975,7 +4062,9 @@ export interface operations {
     };
     delete_api_rings__ring_id__delete: {
         parameters: {
-            query?: never;
+            query?: {
+                base_revision?: number | null;
+            };
             header?: never;
             path: {
                 ring_id: string;
@@ -3998,6 +4087,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RingConflict"];
                 };
             };
             /** @description More than any ring file holds */
@@ -4072,7 +4170,10 @@ export interface operations {
     duplicate_api_rings__ring_id__duplicate_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description What the sender calls this request: sent again, it is done once */
+                "idempotency-key"?: string | null;
+            };
             path: {
                 ring_id: string;
             };
@@ -4406,7 +4507,56 @@ export interface operations {
             };
         };
     };
-    health_api_health_get: {
+    live_api_health_live_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Health"];
+                };
+            };
+        };
+    };
+    ready_api_health_ready_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Health"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Health"];
+                };
+            };
+        };
+    };
+    ready_api_health_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -4471,6 +4621,86 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WorkshopTold"];
+                };
+            };
+        };
+    };
+    export_api_workshop_archive_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": unknown;
+                };
+            };
+            /** @description There is no such ring */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    bring_in_api_workshop_archive_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportTold"];
+                };
+            };
+            /** @description There is no such ring */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
                 };
             };
         };

@@ -52,7 +52,7 @@ export default function CompareScreen() {
 }
 
 function FromSaved({ onTake }: { onTake: (one: Beside) => void }) {
-  const rings = useRings('', 0, false, true);
+  const rings = useRings('', undefined, false, true);
   const list = rings.data?.rings ?? [];
   if (list.length === 0) return null;
   const take = async (id: string) => {

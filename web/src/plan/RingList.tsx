@@ -9,6 +9,7 @@ import { PAGE, useRingChanges, useRings } from '../api/queries';
 import type { RingListed } from '../api/client';
 import { useTell } from '../app/Notices';
 import { withFractions } from '../words/figures';
+import { WholeWorkshop } from './WholeWorkshop';
 
 interface Props {
   open: boolean;
@@ -20,9 +21,11 @@ interface Props {
 /** Saved rings: to open, copy, search and delete; and the deleted ones, to be taken back. */
 export function RingList({ open, onClose, onRemoved }: Props) {
   const [search, setSearch] = useState('');
-  const [page, setPage] = useState(0);
+  // The last ring of each page before: where the next one goes on.
+  const [before, setBefore] = useState<readonly string[]>([]);
+  const page = before.length;
   const [deleted, setDeleted] = useState(false);
-  const rings = useRings(search, page, deleted, open);
+  const rings = useRings(search, before.at(-1), deleted, open);
   const total = rings.data?.total ?? 0;
   const tell = useTell();
   const { restore } = useRingChanges();
@@ -58,7 +61,7 @@ export function RingList({ open, onClose, onRemoved }: Props) {
         autoFocus
         onChange={(event) => {
           setSearch(event.target.value);
-          setPage(0);
+          setBefore([]);
         }}
       />
       <Button
@@ -66,7 +69,7 @@ export function RingList({ open, onClose, onRemoved }: Props) {
         aria-pressed={deleted}
         onClick={() => {
           setDeleted(!deleted);
-          setPage(0);
+          setBefore([]);
         }}
         sx={{ px: 0 }}
       >
@@ -108,17 +111,21 @@ export function RingList({ open, onClose, onRemoved }: Props) {
       </Box>
       {total > PAGE && (
         <Box sx={{ display: 'flex', alignItems: 'center', justifyContent: 'space-between', mt: 1 }}>
-          <Button disabled={page === 0} onClick={() => setPage(page - 1)}>
+          <Button disabled={page === 0} onClick={() => setBefore(before.slice(0, -1))}>
             Newer
           </Button>
           <Typography variant="body2">
             {page * PAGE + 1} to {Math.min(total, (page + 1) * PAGE)} of {total}
           </Typography>
-          <Button disabled={(page + 1) * PAGE >= total} onClick={() => setPage(page + 1)}>
+          <Button
+            disabled={(page + 1) * PAGE >= total}
+            onClick={() => setBefore([...before, rings.data?.rings.at(-1)?.id ?? ''])}
+          >
             Older
           </Button>
         </Box>
       )}
+      <WholeWorkshop />
     </Drawer>
   );
 }
@@ -135,7 +142,7 @@ function Row({ ring, deleted, onClose, onRemoved, onTakenBack }: RowProps) {
   const tell = useTell();
   const { duplicate, remove } = useRingChanges();
   const failed = (error: Error) => tell({ text: error.message });
-  const toBin = () => remove.mutate(ring.id, { onSuccess: () => onRemoved(ring), onError: failed });
+  const toBin = () => remove.mutate(ring, { onSuccess: () => onRemoved(ring), onError: failed });
   return (
     <Box component="li" sx={{ borderTop: 1, borderColor: 'divider', py: 1.25 }}>
       <Box
@@ -160,10 +167,13 @@ function Row({ ring, deleted, onClose, onRemoved, onTakenBack }: RowProps) {
           <Button
             aria-label={`Copy ${ring.title}`}
             onClick={() =>
-              duplicate.mutate(ring.id, {
-                onSuccess: () => tell({ text: `“${ring.title}” is copied.` }),
-                onError: failed,
-              })
+              duplicate.mutate(
+                { id: ring.id, key: crypto.randomUUID() },
+                {
+                  onSuccess: () => tell({ text: `“${ring.title}” is copied.` }),
+                  onError: failed,
+                },
+              )
             }
           >
             Copy

@@ -72,7 +72,7 @@ export function useKeeping({ ring, draft, revision, changed, replace, settle }: 
     else if (!busy.current) {
       busy.current = true;
       saveRing(
-        { id: ring.id, draft, revision },
+        { id: ring.id, draft, revision, key: crypto.randomUUID() },
         {
           onSuccess: (told) => {
             stored(told);

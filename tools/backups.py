@@ -1,0 +1,169 @@
+"""Backups in pg_dump's custom format: made, kept by age, and restored beside what is there."""
+
+import argparse
+import os
+import subprocess
+import sys
+from collections.abc import Iterable, Iterator
+from contextlib import contextmanager
+from datetime import UTC, datetime, timedelta
+from pathlib import Path
+
+import psycopg
+from psycopg import sql
+from sqlalchemy.exc import SQLAlchemyError
+
+from pliant_coil.store.database import Unfit, connect, fitness
+from tools.postgres import APP, DATABASE, CannotServe, Cluster, program
+from tools.state import STATE, serving_address
+
+STAMP = "%Y-%m-%d-%H%M%S"
+PREFIX = "pliant-coil-"
+_ALL_FOR, _WEEKLY_FOR, _MONTHLY_FOR = timedelta(days=7), timedelta(weeks=8), timedelta(days=366)
+
+
+def folder() -> Path:
+    """Where backups are kept, readable by their owner only."""
+    made = STATE / "backups"
+    made.mkdir(mode=0o700, parents=True, exist_ok=True)
+    return made
+
+
+def back_up(url: str, file: Path | None = None, *, why: str = "") -> Path:
+    """Write all records to `file`, which stands there only when it is whole. Raises `CannotServe`."""
+    file = file or folder() / f"{PREFIX}{datetime.now(UTC).strftime(STAMP)}{why}.dump"
+    part = file.with_name(file.name + ".part")
+    part.touch(mode=0o600)
+    try:
+        _pg("pg_dump", url, "-Fc", "-f", str(part))
+        part.replace(file)
+    finally:
+        part.unlink(missing_ok=True)
+    return file
+
+
+def restore(cluster: Cluster, file: Path) -> str:
+    """Put a backup in the place of today's records, which stay under another name; returns that name. Raises `CannotServe`."""
+    fresh = f"{DATABASE}_restored"
+    url = cluster.start()
+    with cluster.as_superuser() as connection:
+        connection.execute(sql.SQL("drop database if exists {} with (force)").format(sql.Identifier(fresh)))
+        connection.execute(sql.SQL("create database {} owner {}").format(sql.Identifier(fresh), sql.Identifier(APP)))
+    beside = url.rpartition("/")[0] + f"/{fresh}"
+    _pg("pg_restore", beside, "--no-owner", "--exit-on-error", "-d", beside, str(file), names_it=True)
+    check_fit(beside)
+    before = f"{DATABASE}_before_{datetime.now(UTC).strftime('%Y%m%d%H%M%S')}"
+    with cluster.as_superuser() as connection:
+        connection.execute(sql.SQL("alter database {} rename to {}").format(sql.Identifier(DATABASE), sql.Identifier(before)))
+        connection.execute(sql.SQL("alter database {} rename to {}").format(sql.Identifier(fresh), sql.Identifier(DATABASE)))
+    return before
+
+
+def check_fit(url: str) -> None:
+    """Raise `CannotServe` for a database that isn't this program's, or is a newer one's."""
+    engine = connect(url)
+    try:
+        fitness(engine)
+    except (Unfit, SQLAlchemyError) as error:
+        raise CannotServe(str(error).split("\n", 1)[0]) from error
+    finally:
+        engine.dispose()
+
+
+def due(now: datetime) -> bool:
+    """Whether the newest backup is a day old."""
+    newest = max((made for made, _ in _kept()), default=None)
+    return newest is None or now - newest >= timedelta(days=1)
+
+
+def thin_out(now: datetime) -> list[Path]:
+    """Let go of what isn't needed any more, and say which: a week of all, eight weeks of one a week, a year of one a month."""
+    gone = to_let_go([(made, file) for made, file in _kept()], now)
+    for file in gone:
+        file.unlink(missing_ok=True)
+    return gone
+
+
+def to_let_go(kept: Iterable[tuple[datetime, Path]], now: datetime) -> list[Path]:
+    """What `thin_out` takes away: of each week, then month, the oldest stays; the newest of all stays always."""
+    ordered = sorted(kept)
+    seen: set[tuple[str, int, int]] = set()
+    gone = []
+    for made, file in ordered[:-1]:
+        age = now - made
+        if age <= _ALL_FOR:
+            continue
+        week = ("week", *made.isocalendar()[:2])
+        month = ("month", made.year, made.month)
+        slot = week if age <= _WEEKLY_FOR else month if age <= _MONTHLY_FOR else None
+        if slot is None or slot in seen:
+            gone.append(file)
+        else:
+            seen.add(slot)
+    return gone
+
+
+def _kept() -> Iterator[tuple[datetime, Path]]:
+    for file in folder().glob(f"{PREFIX}*.dump"):
+        try:
+            yield datetime.strptime(file.stem.removeprefix(PREFIX)[:17], STAMP).replace(tzinfo=UTC), file
+        except ValueError:
+            continue
+
+
+def _pg(name: str, url: str, *arguments: str, names_it: bool = False) -> None:
+    command = [program(name), *arguments, *([] if names_it else [url])]
+    done = subprocess.run(command, capture_output=True, text=True, check=False, env={"PATH": "/usr/bin:/bin", "LC_ALL": "C.UTF-8"})
+    if done.returncode:
+        raise CannotServe(f"{name} failed: {done.stderr.strip().split(chr(10))[-1]}")
+
+
+@contextmanager
+def _database() -> Iterator[str]:
+    """The URL of the records, whether they are being served or not; what was started for this is stopped again."""
+    given = os.environ.get("DATABASE_URL")
+    if given:
+        yield given
+        return
+    cluster = Cluster(STATE / "postgres")
+    ran = cluster.runs
+    try:
+        yield cluster.start()
+    finally:
+        if not ran:
+            cluster.stop()
+
+
+def main() -> int:
+    """./backup and ./restore. Returns the exit code."""
+    parser = argparse.ArgumentParser(prog="./backup or ./restore")
+    parser.add_argument("what", choices=("backup", "restore"))
+    parser.add_argument("file", nargs="?", type=Path)
+    options = parser.parse_args()
+    try:
+        if options.what == "backup":
+            with _database() as url:
+                print(f"All records are in {back_up(url, options.file)}")
+            return 0
+        if options.file is None or not options.file.is_file():
+            raise CannotServe(f"there is no backup {options.file or ''}: ./restore FILE")
+        if os.environ.get("DATABASE_URL"):
+            raise CannotServe("a database of your own is restored with its own tools (pg_restore): see docs/operating.md")
+        if address := serving_address():
+            raise CannotServe(f"Pliant Coil is running at {address}: stop it first")
+        cluster = Cluster(STATE / "postgres")
+        ran = cluster.runs
+        try:
+            before = restore(cluster, options.file)
+        finally:
+            if not ran:
+                cluster.stop()
+        print(f"The records are those of {options.file.name}. Those of before are kept in the database {before}.")
+        return 0
+    except (CannotServe, OSError, psycopg.Error) as error:
+        print(f"Pliant Coil: {str(error).splitlines()[0]}", file=sys.stderr)
+        return 1
+
+
+if __name__ == "__main__":
+    sys.exit(main())
