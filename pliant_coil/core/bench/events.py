@@ -1,0 +1,134 @@
+"""What happens at the bench, as it is told: an event each, never changed afterwards. What was wrong is taken back by another event."""
+
+from datetime import datetime
+from typing import Annotated, Literal
+from uuid import UUID
+
+from pydantic import BaseModel, ConfigDict, Field
+
+Name = Annotated[str, Field(min_length=1, max_length=80)]
+Words = Annotated[str, Field(max_length=2000)]
+Millimetres = Annotated[float, Field(ge=0, le=5000, allow_inf_nan=False)]
+Times = Annotated[float, Field(ge=-999, le=999, allow_inf_nan=False)]
+
+
+class _Event(BaseModel):
+    """What every event carries: its sender's name for it, the device and its clock, and the last number that the device had seen."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+    id: UUID
+    device: Name
+    at: datetime
+    seen: int = Field(0, ge=0)
+
+
+class StepOn(_Event):
+    """A step is done: the next one is at hand."""
+
+    kind: Literal["step_on"] = "step_on"
+    task: Name
+
+
+class StepBack(_Event):
+    """Back to a step."""
+
+    kind: Literal["step_back"] = "step_back"
+    task: Name
+
+
+class Count(_Event):
+    """So many more of a move, or fewer."""
+
+    kind: Literal["count"] = "count"
+    move: Name
+    n: Times
+
+
+class CountSet(_Event):
+    """So many of a move stand there, whatever was counted before."""
+
+    kind: Literal["count_set"] = "count_set"
+    move: Name
+    n: Annotated[float, Field(ge=0, le=999, allow_inf_nan=False)]
+
+
+class Late(_Event):
+    """What was counted without knowing of a count that was set: added, or left."""
+
+    kind: Literal["late"] = "late"
+    move: Name
+    add: bool
+
+
+class Reading(_Event):
+    """What a mandrel, a rule or a caliper says: a size by inside diameter, a length as it is."""
+
+    kind: Literal["reading"] = "reading"
+    what: Literal["size", "tail", "length", "wire"]
+    task: Name
+    side: Literal["left", "right", ""] = ""
+    value_mm: Millimetres
+    typed: Words = ""
+    by: Literal["hand", "device"] = "hand"
+
+
+class Chosen(_Event):
+    """What was decided on a reading."""
+
+    kind: Literal["chosen"] = "chosen"
+    reading: UUID
+    choice: Name
+    form_mm: Millimetres | None = None
+    """Where it is formed now, where that changed."""
+
+
+class CutTo(_Event):
+    """A piece was cut to this length."""
+
+    kind: Literal["cut"] = "cut"
+    piece: Name
+    length_mm: Millimetres
+
+
+class Note(_Event):
+    """Something to remember."""
+
+    kind: Literal["note"] = "note"
+    task: Name
+    text: Words
+
+
+class Paused(_Event):
+    """The timer rests until the next event."""
+
+    kind: Literal["paused"] = "paused"
+
+
+class Ended(_Event):
+    """The ring is finished, spoiled or set aside: why, and what was left of each piece."""
+
+    kind: Literal["finished", "spoiled", "set_aside"]
+    why: Words = ""
+    left_mm: dict[Name, Millimetres] = Field(default_factory=dict)
+    size_mm: Millimetres | None = None
+    """Inside diameter of the finished ring."""
+
+
+class Reopened(_Event):
+    """Taken up again."""
+
+    kind: Literal["reopened"] = "reopened"
+
+
+class TakenBack(_Event):
+    """An event of before doesn't count."""
+
+    kind: Literal["taken_back"] = "taken_back"
+    event: UUID
+
+
+Event = Annotated[
+    StepOn | StepBack | Count | CountSet | Late | Reading | Chosen | CutTo | Note | Paused | Ended | Reopened | TakenBack,
+    Field(discriminator="kind"),
+]

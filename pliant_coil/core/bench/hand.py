@@ -1,0 +1,163 @@
+"""What a maker's hand has shown: by how much each kind of move takes more or less than planned, and how surely that is known.
+
+The wire used by a ring is `y = Σ_k (1 + δ_k)·L_k + ε`: linear in δ, so the posterior is exact. A ring that was odd counts hardly:
+Student's t with four degrees of freedom, by reweighting. Older rings are forgotten slowly. Everything is reckoned anew from all records.
+"""
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from statistics import NormalDist
+
+from pliant_coil.core.bench.belief import Belief
+from pliant_coil.core.trade.hand import HAND, HandKind
+
+FREEDOM = 4.0
+ODD_BELOW = 0.2
+"""A weight under which a ring looked odd."""
+HALF_FORGOTTEN_AFTER = 60.0
+"""Rings after which one counts half."""
+LEAST_RINGS = 2
+_KNOWN_BY = 0.8
+"""A kind is used once its interval is narrower than this share of what is known of makers at large."""
+_PRIOR_RINGS = 10.0
+_Z95 = NormalDist().inv_cdf(0.975)
+
+
+@dataclass(frozen=True)
+class Used:
+    """A finished ring: the planned length of each kind [mm], what it used, and the variance of what was read."""
+
+    lengths: Mapping[HandKind, float]
+    used_mm: float
+    reading_sd_mm: float = 1.0
+    left_out: str = ""
+    """Why it doesn't count: spoiled, spliced, taken out by the maker."""
+
+    @property
+    def planned_mm(self) -> float:
+        return sum(self.lengths.values())
+
+    @property
+    def variance(self) -> float:
+        """Of the reading, and of each move's own noise at plan length."""
+        return self.reading_sd_mm**2 + sum((HAND[kind].noise * length) ** 2 for kind, length in self.lengths.items())
+
+
+@dataclass(frozen=True)
+class Factor:
+    """One kind of move: how much more it takes than planned, as a share, with its 95 % interval and how many rings say so."""
+
+    kind: HandKind
+    share: float
+    sd: float
+    rings: int
+    used: bool
+
+    @property
+    def low(self) -> float:
+        return self.share - _Z95 * self.sd
+
+    @property
+    def high(self) -> float:
+        return self.share + _Z95 * self.sd
+
+
+@dataclass(frozen=True)
+class Hand:
+    """A maker's hand as it is known: the belief, the weight of each ring, and its own noise against the usual."""
+
+    belief: Belief
+    weights: tuple[float, ...]
+    noise: float
+    rings: tuple[Used, ...]
+
+    @property
+    def odd(self) -> tuple[int, ...]:
+        """Rings that looked odd and count hardly, by their place."""
+        return tuple(k for k, w in enumerate(self.weights) if w < ODD_BELOW and not self.rings[k].left_out)
+
+    def factor(self, kind: HandKind) -> Factor:
+        """What is known of a kind."""
+        counted = sum(1 for ring, w in zip(self.rings, self.weights, strict=True) if ring.lengths.get(kind) and w >= ODD_BELOW)
+        sd = self.belief.sd({kind: 1.0}) if kind in self.belief.names else HAND[kind].bias
+        share = self.belief.value({kind: 1.0})
+        return Factor(kind, share, sd, counted, counted >= LEAST_RINGS and sd <= _KNOWN_BY * HAND[kind].bias)
+
+    def factors(self) -> list[Factor]:
+        """Every kind that a ring has shown."""
+        return [self.factor(kind) for kind in HAND if any(ring.lengths.get(kind) for ring in self.rings)]
+
+    def margin_mm(self, lengths: Mapping[HandKind, float], risk: float) -> tuple[float, float]:
+        """Expected length and z·σ for a piece of these planned lengths."""
+        expected = sum(length * (1 + self.belief.value({kind: 1.0})) for kind, length in lengths.items())
+        own = sum((HAND[kind].noise * length * (1 + self.belief.value({kind: 1.0}))) ** 2 for kind, length in lengths.items())
+        row = {str(kind): length for kind, length in lengths.items()}
+        unseen = sum((HAND[kind].bias * length) ** 2 for kind, length in lengths.items() if kind not in self.belief.names)
+        sigma = math.sqrt(self.belief.variance(row) + unseen + self.noise * own)
+        return expected, NormalDist().inv_cdf(1 - risk) * sigma
+
+
+def learned(rings: Sequence[Used], *, learn_noise: bool = True, robust: bool = True, forget: bool = True) -> Hand:
+    """The hand that these rings show, the oldest first."""
+    # Kinds that no ring has shown stay as they are among makers: they needn't be carried along.
+    kinds = [kind for kind in HAND if HAND[kind].bias > 0 and any(ring.lengths.get(kind) for ring in rings)]
+    prior = Belief.prior({str(kind): HAND[kind].bias for kind in kinds})
+    age = [0.5 ** ((len(rings) - 1 - k) / HALF_FORGOTTEN_AFTER) if forget else 1.0 for k in range(len(rings))]
+    base = [0.0 if ring.left_out else a for ring, a in zip(rings, age, strict=True)]
+    weights, noise = list(base), 1.0
+    belief = prior
+    for _ in range(200):
+        belief = prior
+        for ring, w in zip(rings, weights, strict=True):
+            if w > 0:
+                belief = belief.observed(_row(ring), ring.used_mm - ring.planned_mm, noise * ring.variance / w)
+        squares = [_square(belief, ring, noise) for ring in rings]
+        fresh = [b * (min(1.0, (FREEDOM + 1) / (FREEDOM + e2)) if robust else 1.0) for b, e2 in zip(base, squares, strict=True)]
+        heard = sum(w * e2 * noise for w, e2 in zip(fresh, squares, strict=True))
+        louder = (_PRIOR_RINGS + heard) / (_PRIOR_RINGS + sum(fresh)) if learn_noise else 1.0
+        moved = max((abs(a - b) for a, b in zip(fresh, weights, strict=True)), default=0.0) + abs(louder - noise)
+        weights, noise = fresh, louder
+        if moved < 1e-9:
+            break
+    return Hand(belief, tuple(weights), noise, tuple(rings))
+
+
+def left_out(rings: Sequence[Used], place: int, why: str) -> list[Used]:
+    """The same rings with one that doesn't count."""
+    return [replace(ring, left_out=why) if k == place else ring for k, ring in enumerate(rings)]
+
+
+def _row(ring: Used) -> dict[str, float]:
+    return {str(kind): length for kind, length in ring.lengths.items()}
+
+
+def _square(belief: Belief, ring: Used, noise: float) -> float:
+    row = _row(ring)
+    missed = ring.used_mm - ring.planned_mm - belief.value(row)
+    return (missed**2 + belief.variance(row)) / (noise * ring.variance)
+
+
+SIZE_BY_MANDREL_MM, SIZE_BY_BAND_MM, SIZE_OWN_MM = 0.20, 0.15, 0.12
+"""Standard deviations of what a mandrel, a family of bands and a single ring are off by, in diameter (common practice, no source)."""
+
+
+@dataclass(frozen=True)
+class SizeRead:
+    """A finished ring's size against its plan [mm of diameter], on which mandrel and of which family of bands."""
+
+    mandrel: str
+    family: str
+    off_mm: float
+
+
+def size_offset(reads: Sequence[SizeRead], mandrel: str, family: str) -> tuple[float, float, int]:
+    """By how much rings of this family come off this mandrel other than planned [mm], its standard deviation, and how many say so."""
+    names = {f"mandrel {read.mandrel}" for read in reads} | {f"mandrel {mandrel}"}
+    families = {f"family {read.family}" for read in reads} | {f"family {family}"}
+    spread = dict.fromkeys(sorted(names), SIZE_BY_MANDREL_MM) | dict.fromkeys(sorted(families), SIZE_BY_BAND_MM)
+    belief = Belief.prior(spread)
+    for read in reads:
+        belief = belief.observed({f"mandrel {read.mandrel}": 1.0, f"family {read.family}": 1.0}, read.off_mm, SIZE_OWN_MM**2)
+    row = {f"mandrel {mandrel}": 1.0, f"family {family}": 1.0}
+    return belief.value(row), belief.sd(row), sum(1 for read in reads if read.mandrel == mandrel)

@@ -1,0 +1,92 @@
+"""What a size reading means: a honey bead ring of the design, read before and after its first lock."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from pliant_coil.core.bench.sizing import chance_within, read_size_at
+from pliant_coil.core.making.assemble import MadeRing
+from pliant_coil.core.making.ring import Ring, make_ring
+from pliant_coil.core.making.solve import Solver
+from pliant_coil.core.ring_file.document import read_ring
+from pliant_coil.core.styles.tasks import Task
+from pliant_coil.core.trade.sizes import US_STEP_MM
+
+US_0_MM = 11.63
+HONEY = {
+    "finger": {"size": "US 6 1/2"},
+    "wires": {"band": {"diameter": "20 AWG"}},
+    "band": {"style": "turned", "winding": "both-ways", "turns": 1},
+    "head": {"style": "bead-lock", "bead": {"diameter_mm": 7, "hole_mm": 1.1}},
+    "finish": {"wraps_each_side": 2},
+}
+
+
+def us(mm: float) -> float:
+    return (mm - US_0_MM) / US_STEP_MM
+
+
+def mm(size: float) -> float:
+    return US_0_MM + size * US_STEP_MM
+
+
+@pytest.fixture(scope="module")
+def honey() -> tuple[Ring, MadeRing]:
+    ring = make_ring(read_ring(HONEY))
+    solver = Solver(ring)
+    return ring, solver.made(solver.solved(ring.aim_mm)[0].form)
+
+
+def task_of(made: MadeRing, name: str) -> Task:
+    return next(task for task in made.tasks if task.id == name)
+
+
+def test_read_before_the_locks(honey: tuple[Ring, MadeRing]) -> None:
+    ring, made = honey
+    assert us(made.form.diameter_mm) == pytest.approx(7.63, abs=0.02)
+    before = task_of(made, "read-before-locks")
+    told = read_size_at(ring, made, before, mm(7.88), ())
+    assert us(told.finishes_mm) == pytest.approx(6.75, abs=0.01)
+    assert told.chance == pytest.approx(0.496, abs=0.01) and told.zone == "off"
+    found = {choice.code: choice for choice in told.choices}
+    assert told.choices[0].code == "reform" and told.choices[-1].code == "go-on", "correct first; go on last"
+    assert us(found["reform"].finished_mm) == pytest.approx(6.50, abs=0.01)
+    assert found["reform"].chance == pytest.approx(0.92, abs=0.01)
+    assert [us(found[f"lock-{n}"].finished_mm) for n in (3, 4)] == pytest.approx([6.71, 6.67], abs=0.015)
+    assert us(found["back"].finished_mm) == pytest.approx(6.32, abs=0.03)
+    nearer = read_size_at(ring, made, before, mm(7.75), ())
+    assert us(nearer.finishes_mm) == pytest.approx(6.62, abs=0.01)
+    assert nearer.chance == pytest.approx(0.813, abs=0.02) and nearer.zone == "on-course"
+    assert nearer.choices[0].code == "go-on"
+
+
+def test_read_after_the_first_side_is_locked(honey: tuple[Ring, MadeRing]) -> None:
+    ring, made = honey
+    locks = [task for task in made.tasks if task.id.startswith("lock-")]
+    first = locks[0]
+    told = read_size_at(ring, made, first, mm(6.80), set(first.makes))
+    assert us(told.expected_mm) == pytest.approx(6.63, abs=0.01)
+    assert us(told.finishes_mm) == pytest.approx(6.67, abs=0.015)
+    assert told.chance == pytest.approx(0.709, abs=0.03) and told.zone == "near"
+    codes = [choice.code for choice in told.choices]
+    assert "redo" in codes and "reform" not in codes, "a lock has to be opened first"
+    trimmed = read_size_at(ring, made, first, mm(6.80), {*first.makes, "trim"})
+    assert {choice.code for choice in trimmed.choices} == {"back", "go-on"}, "metal that is cut can't go back"
+
+
+@given(st.floats(-1.5, 1.5))
+def test_what_is_read_as_planned_comes_off_as_planned_and_more_comes_off_more(off: float) -> None:
+    ring = make_ring(read_ring(HONEY))
+    solver = Solver(ring)
+    made = solver.made(solver.solved(ring.aim_mm)[0].form)
+    before = task_of(made, "read-before-locks")
+    expected = made.reading_after(before)
+    told = read_size_at(ring, made, before, expected + off, ())
+    assert (told.finishes_mm - made.finished_mm) * off >= -1e-6
+    assert told.finishes_mm - made.finished_mm == pytest.approx(off, abs=0.1 * abs(off) + 1e-3)
+
+
+def test_chances_are_those_of_the_normal_law() -> None:
+    # 2Φ(¼ US / √(0.10² + 0.06²)) − 1, with Φ(1.7423) = 0.95927 from a table of the normal distribution (value from memory).
+    assert chance_within(17.0, 17.0) == pytest.approx(2 * 0.95927 - 1, abs=2e-4)
+    assert chance_within(17.0 + US_STEP_MM / 4, 17.0) == pytest.approx(0.5, abs=1e-3)
