@@ -1,6 +1,5 @@
 """A whole workshop as open files: out as one archive, and back into this workshop or another."""
 
-import csv
 import io
 import json
 import zipfile
@@ -10,6 +9,7 @@ from pliant_coil.core.ring_file.document import read_ring
 from pliant_coil.core.words.refusal import Refusal, refuse
 from pliant_coil.services.rings import columns_of, document_of
 from pliant_coil.services.scope import in_workshop
+from pliant_coil.services.tables import csv_text
 from pliant_coil.store import rings as store
 from pliant_coil.store.database import Sessions
 
@@ -28,16 +28,14 @@ class Imported:
 
 def archive(sessions: Sessions, slug: str) -> bytes:
     """Every ring that isn't deleted as a ring file, and a table of them: a zip archive."""
-    packed, table = io.BytesIO(), io.StringIO()
-    rows = csv.writer(table)
-    rows.writerow(["file", "title", "sentence", "inside_circumference_mm", "revision", "updated_at"])
+    packed, lines = io.BytesIO(), []
     with in_workshop(sessions, slug) as (session, workshop_id), zipfile.ZipFile(packed, "w", zipfile.ZIP_DEFLATED) as files:
         for ring, document in store.all_newest(session, workshop_id):
             name = f"{_RINGS}{ring.id}.ring.json"
             files.writestr(name, json.dumps(document, ensure_ascii=False, indent=2))
-            changed = ring.updated_at.isoformat()
-            rows.writerow([name, _plain(ring.title), _plain(ring.sentence), f"{ring.inside_circumference_mm:.3f}", ring.revision, changed])
-        files.writestr(_TABLE, table.getvalue())
+            around = round(ring.inside_circumference_mm, 3)
+            lines.append([name, ring.title, ring.sentence, around, ring.revision, ring.updated_at.isoformat()])
+        files.writestr(_TABLE, csv_text(("file", "title", "sentence", "inside_circumference_mm", "revision", "updated_at"), lines))
     return packed.getvalue()
 
 
@@ -65,8 +63,3 @@ def unpack(sessions: Sessions, slug: str, packed: bytes) -> Imported:
             except (ValueError, zipfile.BadZipFile):
                 refused.append((name.removeprefix(_RINGS), "it can't be read"))
     return Imported(added, refused)
-
-
-def _plain(text: str) -> str:
-    """A cell that a spreadsheet doesn't take for a formula."""
-    return f"'{text}" if text[:1] in "=+-@\t\r" else text

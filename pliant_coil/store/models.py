@@ -92,3 +92,44 @@ class WeaveProgram(Base):
     program: Mapped[str]
     base_wires: Mapped[int]
     created_at: Mapped[datetime] = mapped_column(server_default=func.now())
+
+
+class Job(Base):
+    """A ring at the bench, as it was planned when it was begun. What happened to it stands in its events."""
+
+    __tablename__ = "job"
+    __table_args__ = (
+        Index("ix_job_workshop_state", "workshop_id", "state", "updated_at", "id"),
+        UniqueConstraint("workshop_id", "saved_as"),
+        CheckConstraint("state in ('open', 'finished', 'spoiled', 'set_aside')", name="state_is_known"),
+    )
+
+    id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
+    workshop_id: Mapped[UUID] = mapped_column(ForeignKey("workshop.id"))
+    ring_id: Mapped[UUID | None] = mapped_column(ForeignKey("ring.id"))
+    title: Mapped[str]
+    sentence: Mapped[str]
+    file: Mapped[dict[str, Any]]
+    predicted: Mapped[dict[str, Any]]
+    core_version: Mapped[str]
+    state: Mapped[str]
+    number: Mapped[int]
+    """Number of the newest event."""
+    record: Mapped[dict[str, Any] | None]
+    saved_as: Mapped[UUID | None]
+    created_at: Mapped[datetime] = mapped_column(server_default=func.now())
+    updated_at: Mapped[datetime] = mapped_column(server_default=func.now())
+    ended_at: Mapped[datetime | None]
+
+
+class JobEvent(Base):
+    """One thing that happened at the bench; never changed, never deleted."""
+
+    __tablename__ = "job_event"
+    __table_args__ = (UniqueConstraint("job_id", "client_id"),)
+
+    job_id: Mapped[UUID] = mapped_column(ForeignKey("job.id"), primary_key=True)
+    number: Mapped[int] = mapped_column(primary_key=True)
+    client_id: Mapped[UUID]
+    event: Mapped[dict[str, Any]]
+    received_at: Mapped[datetime] = mapped_column(server_default=func.now())

@@ -6,7 +6,9 @@ from uuid import UUID
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from pliant_coil.core.plan.model import Size
+from pliant_coil.core.bench.events import Event
+from pliant_coil.core.bench.told import ProgressTold, TailEndTold
+from pliant_coil.core.plan.model import Plan, Size
 from pliant_coil.core.ring_file.document import RingFile, Text
 
 
@@ -96,6 +98,96 @@ class RevisionTold(BaseModel):
 
     number: int
     created_at: datetime
+
+
+class JobBegun(BaseModel):
+    """A ring that was taken to the bench."""
+
+    id: UUID
+
+
+class RecordPiece(BaseModel):
+    """A piece of wire of a ring that has ended."""
+
+    piece: str
+    cut_mm: float
+    planned_mm: float
+    used_mm: float | None
+    kinds: dict[str, float]
+
+
+class Record(BaseModel):
+    """Predicted beside what came out."""
+
+    state: str
+    why: str
+    aim_mm: float
+    planned_size_mm: float
+    size_mm: float | None
+    minutes: float
+    planned_minutes: float
+    family: str
+    pieces: list[RecordPiece]
+
+
+class JobListed(BaseModel):
+    """A ring at the bench in a list; its record once it has ended."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    id: UUID
+    title: str
+    sentence: str
+    state: Literal["open", "finished", "spoiled", "set_aside"]
+    number: int
+    created_at: datetime
+    updated_at: datetime
+    ended_at: datetime | None
+    record: Record | None
+
+
+class JobList(BaseModel):
+    """A page of rings at the bench."""
+
+    jobs: list[JobListed]
+    total: int
+
+
+class JobAtBench(BaseModel):
+    """A ring at the bench, with all that stands beside the work."""
+
+    job: JobListed
+    file: RingFile
+    plan: Plan
+    progress: ProgressTold
+    tails: list[TailEndTold]
+
+
+class Events(BaseModel):
+    """What happened at a bench, in its order."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    events: list[Event] = Field(min_length=1, max_length=500)
+
+
+class FactorTold(BaseModel):
+    """What is known of one kind of move: more than planned, as a share, with its 95 % interval."""
+
+    kind: str
+    share: float
+    low: float
+    high: float
+    rings: int
+    used: bool
+
+
+class HandTold(BaseModel):
+    """A maker's hand, as the finished rings show it."""
+
+    rings: int
+    odd: list[str]
+    factors: list[FactorTold]
 
 
 class Mishap(BaseModel):

@@ -316,6 +316,170 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Jobs
+         * @description Rings at the bench, or ended ones, the last changed first.
+         */
+        get: operations["list_jobs_api_jobs_get"];
+        put?: never;
+        /**
+         * Begin
+         * @description Take a ring to the bench; sent again under the same key, once.
+         */
+        post: operations["begin_api_jobs_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/hand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Hand
+         * @description What the finished rings show of the maker's hand.
+         */
+        get: operations["hand_api_jobs_hand_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/records.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Records
+         * @description Every record as a table, a line a piece.
+         */
+        get: operations["records_api_jobs_records_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read
+         * @description A ring at the bench: its plan, where it stands, and its tails.
+         */
+        get: operations["read_api_jobs__job_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tell
+         * @description Write down what happened. Sent again, it is written once.
+         */
+        post: operations["tell_api_jobs__job_id__events_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Changes
+         * @description The number of the newest event, now and whenever it changes (server-sent events).
+         */
+        get: operations["changes_api_jobs__job_id__changes_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/reading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Reading
+         * @description What a size that the mandrel reads at a step means for this ring.
+         */
+        get: operations["reading_api_jobs__job_id__reading_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/tail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tail
+         * @description Whether a measured tail reaches for all that is still to come.
+         */
+        get: operations["tail_api_jobs__job_id__tail_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/weave-programs": {
         parameters: {
             query?: never;
@@ -976,6 +1140,59 @@ export interface components {
             off_by_us: number;
         };
         /**
+         * ChoiceTold
+         * @description One thing that can be done about a reading.
+         */
+        ChoiceTold: {
+            /** Code */
+            code: string;
+            /** Text */
+            text: string;
+            /** Finished */
+            finished: string;
+            /** Chance */
+            chance: number;
+            /** Form Mm */
+            form_mm: number | null;
+        };
+        /**
+         * Chosen
+         * @description What was decided on a reading.
+         */
+        Chosen: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Device */
+            device: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "chosen";
+            /**
+             * Reading
+             * Format: uuid
+             */
+            reading: string;
+            /** Choice */
+            choice: string;
+            /** Form Mm */
+            form_mm?: number | null;
+        };
+        /**
          * Contribution
          * @description What one cause adds to the size or takes from it.
          */
@@ -990,6 +1207,90 @@ export interface components {
             mm: number;
             /** Said */
             said: string;
+        };
+        /**
+         * Count
+         * @description So many more of a move, or fewer.
+         */
+        Count: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Device */
+            device: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "count";
+            /** Move */
+            move: string;
+            /** N */
+            n: number;
+        };
+        /**
+         * CountSet
+         * @description So many of a move stand there, whatever was counted before.
+         */
+        CountSet: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Device */
+            device: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "count_set";
+            /** Move */
+            move: string;
+            /** N */
+            n: number;
+        };
+        /**
+         * CounterTold
+         * @description What is counted at a step.
+         */
+        CounterTold: {
+            /** Move */
+            move: string;
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+            /** Step */
+            step: number;
+            /** Count */
+            count: number;
+            /** Made */
+            made: number;
+            /** Late */
+            late: number | null;
         };
         /**
          * Crossed
@@ -1064,6 +1365,38 @@ export interface components {
              * @default 2
              */
             channels: number;
+        };
+        /**
+         * CutTo
+         * @description A piece was cut to this length.
+         */
+        CutTo: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Device */
+            device: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cut";
+            /** Piece */
+            piece: string;
+            /** Length Mm */
+            length_mm: number;
         };
         /**
          * DoubleCoil
@@ -1173,6 +1506,71 @@ export interface components {
              * @default 1.3
              */
             hole_mm: number;
+        };
+        /**
+         * Ended
+         * @description The ring is finished, spoiled or set aside: why, and what was left of each piece.
+         */
+        Ended: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Device */
+            device: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "finished" | "set_aside" | "spoiled";
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+            /** Left Mm */
+            left_mm?: {
+                [key: string]: number;
+            };
+            /** Size Mm */
+            size_mm?: number | null;
+        };
+        /**
+         * Events
+         * @description What happened at a bench, in its order.
+         */
+        Events: {
+            /** Events */
+            events: (components["schemas"]["StepOn"] | components["schemas"]["StepBack"] | components["schemas"]["Count"] | components["schemas"]["CountSet"] | components["schemas"]["Late"] | components["schemas"]["Reading"] | components["schemas"]["Chosen"] | components["schemas"]["CutTo"] | components["schemas"]["Note"] | components["schemas"]["Paused"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"] | components["schemas"]["TakenBack"])[];
+        };
+        /**
+         * FactorTold
+         * @description What is known of one kind of move: more than planned, as a share, with its 95 % interval.
+         */
+        FactorTold: {
+            /** Kind */
+            kind: string;
+            /** Share */
+            share: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Rings */
+            rings: number;
+            /** Used */
+            used: boolean;
         };
         /**
          * Finger
@@ -1475,6 +1873,23 @@ export interface components {
             /** Cut Mm */
             cut_mm: number;
         };
+        /** HTTPValidationError */
+        HTTPValidationError: {
+            /** Detail */
+            detail?: components["schemas"]["ValidationError"][];
+        };
+        /**
+         * HandTold
+         * @description A maker's hand, as the finished rings show it.
+         */
+        HandTold: {
+            /** Rings */
+            rings: number;
+            /** Odd */
+            odd: string[];
+            /** Factors */
+            factors: components["schemas"]["FactorTold"][];
+        };
         /**
          * Health
          * @description Whether the server and its record book answer.
@@ -1609,6 +2024,106 @@ export interface components {
              * @default 40
              */
             work_mm: number;
+        };
+        /**
+         * JobAtBench
+         * @description A ring at the bench, with all that stands beside the work.
+         */
+        JobAtBench: {
+            job: components["schemas"]["JobListed"];
+            file: components["schemas"]["RingFile"];
+            plan: components["schemas"]["Plan"];
+            progress: components["schemas"]["ProgressTold"];
+            /** Tails */
+            tails: components["schemas"]["TailEndTold"][];
+        };
+        /**
+         * JobBegun
+         * @description A ring that was taken to the bench.
+         */
+        JobBegun: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+        };
+        /**
+         * JobList
+         * @description A page of rings at the bench.
+         */
+        JobList: {
+            /** Jobs */
+            jobs: components["schemas"]["JobListed"][];
+            /** Total */
+            total: number;
+        };
+        /**
+         * JobListed
+         * @description A ring at the bench in a list; its record once it has ended.
+         */
+        JobListed: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Title */
+            title: string;
+            /** Sentence */
+            sentence: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "open" | "finished" | "spoiled" | "set_aside";
+            /** Number */
+            number: number;
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
+            /**
+             * Updated At
+             * Format: date-time
+             */
+            updated_at: string;
+            /** Ended At */
+            ended_at: string | null;
+            record: components["schemas"]["Record"] | null;
+        };
+        /**
+         * Late
+         * @description What was counted without knowing of a count that was set: added, or left.
+         */
+        Late: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Device */
+            device: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "late";
+            /** Move */
+            move: string;
+            /** Add */
+            add: boolean;
         };
         /**
          * LoopRosette
@@ -1806,6 +2321,38 @@ export interface components {
              * @enum {string}
              */
             style: "none";
+        };
+        /**
+         * Note
+         * @description Something to remember.
+         */
+        Note: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Device */
+            device: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "note";
+            /** Task */
+            task: string;
+            /** Text */
+            text: string;
         };
         /**
          * Open
@@ -2068,6 +2615,34 @@ export interface components {
             tail?: ("left" | "right") | null;
         };
         /**
+         * Paused
+         * @description The timer rests until the next event.
+         */
+        Paused: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Device */
+            device: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "paused";
+        };
+        /**
          * Phrase
          * @description A phrase of the ring's sentence, and the part of the ring file that it stands for.
          */
@@ -2168,6 +2743,33 @@ export interface components {
             errors: components["schemas"]["Problem"][];
         };
         /**
+         * ProgressTold
+         * @description Where a ring stands.
+         */
+        ProgressTold: {
+            /** Number */
+            number: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "open" | "finished" | "spoiled" | "set_aside";
+            /** Place */
+            place: number;
+            /** Task */
+            task: string;
+            /** Form Mm */
+            form_mm: number | null;
+            /** Steps */
+            steps: components["schemas"]["StepTold"][];
+            /** Made */
+            made: string[];
+            /** Notes */
+            notes: string[];
+            /** Minutes */
+            minutes: number;
+        };
+        /**
          * Prongs
          * @description Wire ends that hold a stone.
          */
@@ -2254,6 +2856,102 @@ export interface components {
             tip: "filed" | "paddled" | "curled";
         };
         /**
+         * Reading
+         * @description What a mandrel, a rule or a caliper says: a size by inside diameter, a length as it is.
+         */
+        Reading: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Device */
+            device: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "reading";
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "size" | "tail" | "length" | "wire";
+            /** Task */
+            task: string;
+            /**
+             * Side
+             * @default
+             * @enum {string}
+             */
+            side: "left" | "right" | "";
+            /** Value Mm */
+            value_mm: number;
+            /**
+             * Typed
+             * @default
+             */
+            typed: string;
+            /**
+             * By
+             * @default hand
+             * @enum {string}
+             */
+            by: "hand" | "device";
+        };
+        /**
+         * Record
+         * @description Predicted beside what came out.
+         */
+        Record: {
+            /** State */
+            state: string;
+            /** Why */
+            why: string;
+            /** Aim Mm */
+            aim_mm: number;
+            /** Planned Size Mm */
+            planned_size_mm: number;
+            /** Size Mm */
+            size_mm: number | null;
+            /** Minutes */
+            minutes: number;
+            /** Planned Minutes */
+            planned_minutes: number;
+            /** Family */
+            family: string;
+            /** Pieces */
+            pieces: components["schemas"]["RecordPiece"][];
+        };
+        /**
+         * RecordPiece
+         * @description A piece of wire of a ring that has ended.
+         */
+        RecordPiece: {
+            /** Piece */
+            piece: string;
+            /** Cut Mm */
+            cut_mm: number;
+            /** Planned Mm */
+            planned_mm: number;
+            /** Used Mm */
+            used_mm: number | null;
+            /** Kinds */
+            kinds: {
+                [key: string]: number;
+            };
+        };
+        /**
          * RefusedFile
          * @description A file of an archive that couldn't be taken in.
          */
@@ -2262,6 +2960,34 @@ export interface components {
             name: string;
             /** Reason */
             reason: string;
+        };
+        /**
+         * Reopened
+         * @description Taken up again.
+         */
+        Reopened: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Device */
+            device: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "reopened";
         };
         /**
          * Resizing
@@ -2556,6 +3282,31 @@ export interface components {
             reason: string;
         };
         /**
+         * SizeReadingTold
+         * @description What a size reading means for this ring.
+         */
+        SizeReadingTold: {
+            /** Expected Mm */
+            expected_mm: number;
+            /** Expected */
+            expected: string;
+            /** Read */
+            read: string;
+            /** Off Us */
+            off_us: number;
+            /** Finishes */
+            finishes: string;
+            /**
+             * Zone
+             * @enum {string}
+             */
+            zone: "on-course" | "near" | "off";
+            /** Text */
+            text: string;
+            /** Choices */
+            choices: components["schemas"]["ChoiceTold"][];
+        };
+        /**
          * SizeScale
          * @description A size system for rulers and pickers: its marks with their inside diameters.
          */
@@ -2781,6 +3532,80 @@ export interface components {
             makes: string[];
         };
         /**
+         * StepBack
+         * @description Back to a step.
+         */
+        StepBack: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Device */
+            device: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "step_back";
+            /** Task */
+            task: string;
+        };
+        /**
+         * StepOn
+         * @description A step is done: the next one is at hand.
+         */
+        StepOn: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Device */
+            device: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "step_on";
+            /** Task */
+            task: string;
+        };
+        /**
+         * StepTold
+         * @description A step's counters and, where the mandrel is read, what was read.
+         */
+        StepTold: {
+            /** Task */
+            task: string;
+            /** Counters */
+            counters: components["schemas"]["CounterTold"][];
+            /** Read Mm */
+            read_mm: number | null;
+            /** Seconds */
+            seconds: number;
+        };
+        /**
          * Strand
          * @description A move's neutral line in ring coordinates.
          */
@@ -2920,6 +3745,79 @@ export interface components {
             tuck: "through" | "under-own";
         };
         /**
+         * TailEndTold
+         * @description An end that still has moves to come: what they take, and what is held at last.
+         */
+        TailEndTold: {
+            /** Piece */
+            piece: string;
+            /** End */
+            end: string;
+            /** Label */
+            label: string;
+            /** Needs Mm */
+            needs_mm: number;
+            /** Needs */
+            needs: string;
+        };
+        /**
+         * TailTold
+         * @description Whether a tail reaches.
+         */
+        TailTold: {
+            /** Text */
+            text: string;
+            /** Slack Mm */
+            slack_mm: number;
+            /** Chance */
+            chance: number;
+            /** Reaches */
+            reaches: boolean;
+        };
+        /**
+         * Taken
+         * @description What came of events that were sent: the number of the newest, and which were there already.
+         */
+        Taken: {
+            /** Number */
+            number: number;
+            /** Known */
+            known: string[];
+        };
+        /**
+         * TakenBack
+         * @description An event of before doesn't count.
+         */
+        TakenBack: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Device */
+            device: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "taken_back";
+            /**
+             * Event
+             * Format: uuid
+             */
+            event: string;
+        };
+        /**
          * Tubes
          * @description Small settings in the windows between the waves.
          */
@@ -3038,6 +3936,19 @@ export interface components {
              * @enum {string}
              */
             twister: "vise" | "drill";
+        };
+        /** ValidationError */
+        ValidationError: {
+            /** Location */
+            loc: (string | number)[];
+            /** Message */
+            msg: string;
+            /** Error Type */
+            type: string;
+            /** Input */
+            input?: unknown;
+            /** Context */
+            ctx?: Record<string, never>;
         };
         /**
          * Version
@@ -4336,6 +5247,397 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RingFile"];
+                };
+            };
+            /** @description There is no such ring */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    list_jobs_api_jobs_get: {
+        parameters: {
+            query?: {
+                /** @description Those that are finished, spoiled or set aside */
+                ended?: boolean;
+                /** @description Words in title or sentence */
+                q?: string;
+                limit?: number;
+                /** @description The last one of the page before */
+                after?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobList"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    begin_api_jobs_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                "idempotency-key"?: string | null;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RingFile"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobBegun"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    hand_api_jobs_hand_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandTold"];
+                };
+            };
+        };
+    };
+    records_api_jobs_records_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": unknown;
+                };
+            };
+        };
+    };
+    read_api_jobs__job_id__get: {
+        parameters: {
+            query?: {
+                /** @description Units of length in every text */
+                units?: "mm" | "in";
+                /** @description Size systems, the first one first: us,uk */
+                sizes?: string;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobAtBench"];
+                };
+            };
+            /** @description There is no such ring */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    tell_api_jobs__job_id__events_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Events"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Taken"];
+                };
+            };
+            /** @description There is no such ring */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    changes_api_jobs__job_id__changes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": unknown;
+                };
+            };
+            /** @description There is no such ring */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    reading_api_jobs__job_id__reading_get: {
+        parameters: {
+            query: {
+                /** @description The step at which it is read */
+                task: string;
+                value_mm: number;
+                /** @description Units of length in every text */
+                units?: "mm" | "in";
+                /** @description Size systems, the first one first: us,uk */
+                sizes?: string;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SizeReadingTold"];
+                };
+            };
+            /** @description There is no such ring */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    tail_api_jobs__job_id__tail_get: {
+        parameters: {
+            query: {
+                piece: string;
+                end: "first" | "last";
+                value_mm: number;
+                /** @description Units of length in every text */
+                units?: "mm" | "in";
+                /** @description Size systems, the first one first: us,uk */
+                sizes?: string;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TailTold"];
                 };
             };
             /** @description There is no such ring */

@@ -1,0 +1,143 @@
+"""A planned ring on the bench: its steps with what is counted in each, its tails, and its readings against what is made so far."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import cached_property
+
+from pliant_coil.core.bench.progress import Numbered, Progress, fold
+from pliant_coil.core.bench.reach import RULE_SD_MM, Left, Tail
+from pliant_coil.core.bench.sizing import SizeReading, read_size_at
+from pliant_coil.core.making.assemble import MadeRing
+from pliant_coil.core.making.cutting import TRIM_MM, Cut, cut_all, tail_mm
+from pliant_coil.core.making.markout import marks
+from pliant_coil.core.making.order import work_order
+from pliant_coil.core.making.ring import Ring, make_ring
+from pliant_coil.core.making.solve import Solver
+from pliant_coil.core.moves import EndCare, Fate, Piece, Placed
+from pliant_coil.core.ring_file.document import RingFile
+from pliant_coil.core.styles.tasks import Task
+from pliant_coil.core.trade.hand import HandKind
+from pliant_coil.core.words.refusal import refuse
+
+
+@dataclass(frozen=True, slots=True)
+class Counter:
+    """What is counted at a step: a move by its id, the word for it, its unit, and how many are planned."""
+
+    move: str
+    label: str
+    unit: str
+    step: float
+    count: float
+
+
+@dataclass(frozen=True, slots=True)
+class TailEnd:
+    """An end of a piece whose last moves are still to come."""
+
+    piece: str
+    end: str
+    label: str
+    left: tuple[Left, ...]
+    holds_mm: float
+
+
+@dataclass(frozen=True)
+class RingAtBench:
+    """A ring as it is planned, formed where its readings have led to."""
+
+    ring: Ring
+    planned: MadeRing
+
+    @classmethod
+    def of(cls, file: RingFile, form_mm: float | None = None) -> "RingAtBench":
+        """The ring of a file, formed at its plan's start or elsewhere. Raises `Refusal` for what can't be made."""
+        ring = make_ring(file)
+        solver = Solver(ring)
+        solved = solver.made(solver.solved(ring.aim_mm)[0].form)
+        start = form_mm if form_mm is not None else solver.chosen(solved.form.diameter_mm)
+        return cls(ring, solved if start == solved.form.diameter_mm else solver.at(start))
+
+    @cached_property
+    def cuts(self) -> list[Cut]:
+        return cut_all(self.planned.pieces, self.ring.file.sizing)
+
+    @cached_property
+    def tasks(self) -> list[Task]:
+        return work_order(self.planned, self.cuts, [marks(cut.moves) for cut in self.cuts])
+
+    @cached_property
+    def _placed(self) -> dict[str, Placed]:
+        return {placed.id: placed for piece in self.planned.pieces for placed in piece.moves}
+
+    @cached_property
+    def limits(self) -> dict[str, float]:
+        """How often each counted thing is done."""
+        return {counter.move: counter.count for task in self.tasks for counter in self.counters(task)}
+
+    def counters(self, task: Task) -> list[Counter]:
+        """What is counted at a step: its counted moves; where it has none, the step itself."""
+        found = []
+        for move in task.makes:
+            placed = self._placed.get(move)
+            if placed is None or placed.move.counted is None or not placed.move.count or placed.move.count <= 1:
+                continue
+            counted = placed.move.counted
+            found.append(Counter(move, placed.move.label, counted.unit, counted.step, placed.move.count))
+        if not found and task.count and task.count > 1:
+            found.append(Counter(f"task:{task.id}", task.stage or task.id, "piece", 1.0, float(task.count)))
+        return found
+
+    def progress(self, events: list[Numbered]) -> Progress:
+        """Where it stands after these events."""
+        return fold(events, [task.id for task in self.tasks], self.limits)
+
+    def task(self, name: str) -> Task:
+        """A step by its name. Raises `Refusal` for none."""
+        found = next((task for task in self.tasks if task.id == name), None)
+        if found is None:
+            refuse("task", "this ring has no such step", ", ".join(task.id for task in self.tasks))
+        return found
+
+    def made(self, progress: Progress) -> set[str]:
+        """Moves that are made: those of the steps that are done, and those that are counted to their end."""
+        done = {move for task in self.tasks[: progress.place] for move in (*task.makes, task.id)}
+        return done | {move for move, n in progress.counts.items() if n >= self.limits.get(move, 1e9)}
+
+    def reading(self, task: Task, read_mm: float, progress: Progress) -> SizeReading:
+        """What a size reading at a step means."""
+        return read_size_at(self.ring, self.planned, task, read_mm, self.made(progress) | set(task.makes))
+
+    def tails(self, progress: Progress) -> list[TailEnd]:
+        """Every end that still has moves to come, from what is made outwards."""
+        made = self.made(progress)
+        found = []
+        for piece in self.planned.pieces:
+            for which, care in zip(("first", "last"), piece.ends, strict=True):
+                left = self._left(piece, which, made, progress.counts)
+                if left:
+                    holds = (tail_mm(self.ring.file.sizing) if care is EndCare.DRAWN else 0.0) + TRIM_MM
+                    found.append(TailEnd(piece.id, which, self._label(piece, which), tuple(left), holds))
+        return found
+
+    def tail(self, end: TailEnd, measured_mm: float, hand: Mapping[HandKind, tuple[float, float]] | None = None) -> Tail:
+        """A measured tail of an end."""
+        return Tail(measured_mm, RULE_SD_MM, end.left, end.holds_mm, hand or {})
+
+    def _left(self, piece: Piece, which: str, made: set[str], counts: Mapping[str, float]) -> list[Left]:
+        moves = [placed for placed in piece.moves if placed.fate is Fate.RING]
+        outwards = moves if which == "first" else moves[::-1]
+        found: list[Left] = []
+        for placed in outwards:
+            if placed.id in made:
+                return found
+            whole = placed.move.count or 1.0
+            share = 1 - min(1.0, counts.get(placed.id, 0.0) / whole)
+            found.append(Left(placed.id, placed.move.hand, placed.length_mm * share))
+            if share < 1:
+                return found
+        # Nothing is made yet: both ends have half of it before them, and no tail of its own.
+        return []
+
+    def _label(self, piece: Piece, which: str) -> str:
+        return f"{piece.role} wire, {'left' if which == 'first' else 'right'} end"

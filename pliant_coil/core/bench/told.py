@@ -1,0 +1,173 @@
+"""What is told of a ring at the bench: written for its reader like the plan."""
+
+from typing import Literal
+from uuid import UUID
+
+from pydantic import BaseModel
+
+from pliant_coil.core.bench.progress import Progress
+from pliant_coil.core.bench.reach import SURE, Tail
+from pliant_coil.core.bench.ring_at_bench import RingAtBench, TailEnd
+from pliant_coil.core.bench.sizing import SizeReading
+from pliant_coil.core.plan.model import Mm, Text, Told, Us
+from pliant_coil.core.trade.sizes import US_STEP_MM, Size
+from pliant_coil.core.words.figures import Length, Share
+from pliant_coil.core.words.say import say
+
+
+class CounterTold(Told):
+    """What is counted at a step."""
+
+    move: str
+    label: str
+    unit: str
+    step: float
+    count: float
+    made: float
+    late: float | None
+    """Counted on a device that didn't know what was set meanwhile; to be asked about."""
+
+
+class StepTold(Told):
+    """A step's counters and, where the mandrel is read, what was read."""
+
+    task: str
+    counters: list[CounterTold]
+    read_mm: Mm | None
+    seconds: float
+
+
+class ProgressTold(Told):
+    """Where a ring stands."""
+
+    number: int
+    state: Literal["open", "finished", "spoiled", "set_aside"]
+    place: int
+    task: str
+    form_mm: Mm | None
+    steps: list[StepTold]
+    made: list[str]
+    """Ids of the moves that are made."""
+    notes: list[str]
+    minutes: float
+
+
+class ChoiceTold(Told):
+    """One thing that can be done about a reading."""
+
+    code: str
+    text: Text
+    finished: Text
+    chance: float
+    form_mm: Mm | None
+
+
+class SizeReadingTold(Told):
+    """What a size reading means for this ring."""
+
+    expected_mm: Mm
+    expected: Text
+    read: Text
+    off_us: Us
+    finishes: Text
+    zone: Literal["on-course", "near", "off"]
+    text: Text
+    choices: list[ChoiceTold]
+
+
+class TailEndTold(Told):
+    """An end that still has moves to come: what they take, and what is held at last."""
+
+    piece: str
+    end: str
+    label: str
+    needs_mm: Mm
+    needs: Text
+
+
+class TailTold(Told):
+    """Whether a tail reaches."""
+
+    text: Text
+    slack_mm: Mm
+    chance: float
+    reaches: bool
+
+
+class Taken(BaseModel):
+    """What came of events that were sent: the number of the newest, and which were there already."""
+
+    number: int
+    known: list[UUID]
+
+
+def progress_told(at_bench: RingAtBench, progress: Progress) -> ProgressTold:
+    """Where a ring stands, step by step."""
+    steps = []
+    for task in at_bench.tasks:
+        counters = [
+            CounterTold(
+                move=c.move,
+                label=c.label,
+                unit=c.unit,
+                step=c.step,
+                count=c.count,
+                made=progress.counts.get(c.move, 0.0),
+                late=progress.late.get(c.move),
+            )
+            for c in at_bench.counters(task)
+        ]
+        read = progress.reading("size", task.id)
+        steps.append(
+            StepTold(task=task.id, counters=counters, read_mm=read.value_mm if read else None, seconds=progress.seconds.get(task.id, 0.0))
+        )
+    return ProgressTold(
+        number=progress.number,
+        state=progress.state,
+        place=progress.place,
+        task=progress.task,
+        form_mm=progress.form_mm,
+        steps=steps,
+        made=sorted(at_bench.made(progress)),
+        notes=[note.text for note in progress.notes],
+        minutes=sum(progress.seconds.values()) / 60,
+    )
+
+
+def reading_told(reading: SizeReading) -> SizeReadingTold:
+    """A reading in words."""
+    return SizeReadingTold(
+        expected_mm=reading.expected_mm,
+        expected=say("{size}", size=Size(reading.expected_mm)),
+        read=say("{size}", size=Size(reading.read_mm)),
+        off_us=(reading.read_mm - reading.expected_mm) / US_STEP_MM,
+        finishes=say("{size}", size=Size(reading.finishes_mm)),
+        zone=reading.zone,
+        text=reading.says,
+        choices=[
+            ChoiceTold(code=c.code, text=c.says, finished=say("{size}", size=Size(c.finished_mm)), chance=c.chance, form_mm=c.form_mm)
+            for c in reading.choices
+        ],
+    )
+
+
+def tail_end_told(end: TailEnd) -> TailEndTold:
+    """What an end still needs."""
+    needs = sum(left.length_mm for left in end.left) + end.holds_mm
+    return TailEndTold(piece=end.piece, end=end.end, label=end.label, needs_mm=needs, needs=say("{needs}", needs=Length(needs)))
+
+
+def tail_told(tail: Tail) -> TailTold:
+    """Whether a tail reaches, and what is over or short."""
+    chance, slack = tail.chance, tail.slack_mm
+    if chance >= SURE:
+        text = say("It reaches, with {over} to spare.", over=Length(max(0.0, slack)))
+    elif slack >= 0:
+        text = say("It may not reach: {over} to spare, {chance} sure. Make one repeat less on both sides, or hold it with pliers.",
+                   over=Length(slack), chance=Share(chance))  # fmt: skip
+    else:
+        text = say(
+            "The tail is {short} short for all that is still to come. Make fewer repeats, alike on both sides, or splice in a new piece where it is hidden.",
+            short=Length(-slack),
+        )
+    return TailTold(text=text, slack_mm=slack, chance=chance, reaches=chance >= SURE)

@@ -1,0 +1,212 @@
+"""Rings at the bench: begun from a plan, told what happens, read, and recorded when they end."""
+
+from collections.abc import Iterator, Sequence
+from contextlib import AbstractContextManager
+from dataclasses import dataclass
+from typing import Any
+from uuid import UUID
+
+from pydantic import TypeAdapter
+from sqlalchemy import func, select
+from sqlalchemy.exc import IntegrityError
+from sqlalchemy.orm import Session
+
+from pliant_coil import __version__
+from pliant_coil.core.bench.events import Ended, Event, Reopened, TakenBack
+from pliant_coil.core.bench.hand import Hand, Used, learned
+from pliant_coil.core.bench.progress import Numbered, Progress
+from pliant_coil.core.bench.ring_at_bench import RingAtBench
+from pliant_coil.core.moves import Fate
+from pliant_coil.core.plan.build import plan, sentence_text
+from pliant_coil.core.ring_file.document import RingFile, read_ring
+from pliant_coil.core.words.refusal import refuse
+from pliant_coil.services.rings import UNTITLED, document_of
+from pliant_coil.services.scope import NotFound, in_workshop
+from pliant_coil.services.tables import csv_text
+from pliant_coil.store import jobs as store
+from pliant_coil.store.database import Sessions
+from pliant_coil.store.models import Job
+
+OPEN = ("open",)
+ENDED = ("finished", "spoiled", "set_aside")
+_COLUMNS = (
+    "ended", "title", "state", "aim_mm", "planned_size_mm", "size_mm", "minutes", "piece", "cut_mm",
+    "planned_wire_mm", "used_wire_mm", "why",
+)  # fmt: skip
+_EVENT: TypeAdapter[Event] = TypeAdapter(Event)
+MOST_EVENTS = 5000
+"""Of one ring: more is a device gone wild."""
+
+
+@dataclass(frozen=True)
+class Standing:
+    """A job, its ring as it is formed by now, and where it stands."""
+
+    job: Job
+    file: RingFile
+    at_bench: RingAtBench
+    progress: Progress
+
+
+@dataclass(frozen=True)
+class JobPage:
+    """A page of jobs."""
+
+    jobs: list[Job]
+    total: int
+
+
+class Jobs:
+    """The bench of one workshop."""
+
+    def __init__(self, sessions: Sessions, workshop_slug: str) -> None:
+        self._sessions = sessions
+        self._slug = workshop_slug
+
+    def _work(self) -> AbstractContextManager[tuple[Session, UUID]]:
+        return in_workshop(self._sessions, self._slug)
+
+    def begin(self, file: RingFile, key: UUID | None = None) -> UUID:
+        """Take a ring to the bench; under the same `key` once. Raises `Refusal` for one that can't be made."""
+        predicted = plan(file)
+        title = file.title.strip() or UNTITLED
+        fresh = {
+            "title": title,
+            "sentence": sentence_text(RingAtBench.of(file).ring),
+            "file": document_of(file),
+            "predicted": predicted.model_dump(mode="json"),
+            "core_version": __version__,
+            "state": "open",
+            "number": 0,
+            "saved_as": key,
+        }
+        try:
+            with self._work() as (session, workshop_id):
+                found = store.saved_as(session, workshop_id, key) if key else None
+                if found is None:
+                    found = Job(workshop_id=workshop_id, **fresh)
+                    session.add(found)
+                    session.flush()
+                return found.id
+        except IntegrityError:
+            with self._work() as (session, workshop_id):
+                return _found(store.saved_as(session, workshop_id, key) if key else None).id
+
+    def page(self, states: Sequence[str], limit: int, after: UUID | None = None, words: Sequence[str] = ()) -> JobPage:
+        """Jobs in these states, the last changed first."""
+        with self._work() as (session, workshop_id):
+            return JobPage(*store.page(session, workshop_id, states, limit, after, words))
+
+    def standing(self, job_id: UUID) -> Standing:
+        """Where a job stands."""
+        with self._work() as (session, workshop_id):
+            return _standing(session, _found(store.find(session, workshop_id, job_id)))
+
+    def tell(self, job_id: UUID, events: Sequence[Event]) -> tuple[int, list[UUID]]:
+        """Write down what happened; what is known already stays as it is. Returns the newest number, and what was known."""
+        with self._work() as (session, workshop_id):
+            job = _found(store.find(session, workshop_id, job_id, lock=True))
+            known = store.known(session, job, [event.id for event in events])
+            fresh = list({event.id: event for event in events if event.id not in known}.values())
+            if job.number + len(fresh) > MOST_EVENTS:
+                refuse("events", "more has been told of this ring than a ring can stand", f"up to {MOST_EVENTS} events")
+            for event in fresh:
+                store.append(session, job, event.id, event.model_dump(mode="json"))
+            if fresh:
+                session.flush()
+                if any(isinstance(event, Ended | Reopened | TakenBack) for event in fresh):
+                    _settle(session, job)
+                store.changed(session, job)
+            return job.number, sorted(known, key=str)
+
+    def hand(self) -> tuple[Hand, list[Job]]:
+        """What the finished rings show of the hand, and the jobs that they are."""
+        with self._work() as (session, workshop_id):
+            jobs = store.records(session, workshop_id)
+        return learned([_used(job) for job in jobs]), jobs
+
+    def table(self) -> str:
+        """Every record as CSV, a line a piece, the oldest first."""
+        with self._work() as (session, workshop_id):
+            return csv_text(_COLUMNS, _rows(store.records(session, workshop_id)))
+
+
+def _rows(jobs: Sequence[Job]) -> Iterator[list[object]]:
+    for job in jobs:
+        record = job.record or {}
+        for piece in record["pieces"]:
+            yield [
+                job.ended_at.isoformat() if job.ended_at else "",
+                job.title,
+                *(record[name] for name in ("state", "aim_mm", "planned_size_mm", "size_mm", "minutes")),
+                *(piece[name] for name in ("piece", "cut_mm", "planned_mm", "used_mm")),
+                record["why"],
+            ]
+
+
+def _standing(session: Session, job: Job) -> Standing:
+    file = read_ring(job.file, stored=True)
+    events = [Numbered(e.number, _EVENT.validate_python(e.event)) for e in store.events(session, job)]
+    at_bench = RingAtBench.of(file)
+    progress = at_bench.progress(events)
+    if progress.form_mm is not None:
+        at_bench = RingAtBench.of(file, progress.form_mm)
+    return Standing(job, file, at_bench, progress)
+
+
+def _settle(session: Session, job: Job) -> None:
+    """The job's state and record, as its events have it now."""
+    standing = _standing(session, job)
+    progress = standing.progress
+    job.state = progress.state
+    ended = progress.ending
+    job.ended_at = session.scalar(select(func.now())) if ended else None
+    job.record = _record(standing, ended) if ended else None
+
+
+def _record(standing: Standing, ended: Ended) -> dict[str, Any]:
+    """Predicted beside what came out."""
+    at_bench, progress = standing.at_bench, standing.progress
+    pieces = []
+    for cut in at_bench.cuts:
+        piece = cut.piece
+        was_cut = progress.cut.get(piece.id, cut.cut_mm)
+        left = ended.left_mm.get(piece.id)
+        by_kind: dict[str, float] = {}
+        for placed in piece.moves:
+            if placed.fate is Fate.RING:
+                by_kind[placed.move.hand] = by_kind.get(placed.move.hand, 0.0) + placed.length_mm
+        used = None if left is None else was_cut - left
+        pieces.append({"piece": piece.id, "cut_mm": was_cut, "planned_mm": piece.net_mm, "used_mm": used, "kinds": by_kind})
+    read = [r for r in progress.readings if r.what == "size"]
+    size = ended.size_mm if ended.size_mm is not None else (read[-1].value_mm if read else None)
+    return {
+        "state": ended.kind,
+        "why": ended.why,
+        "aim_mm": at_bench.ring.aim_mm,
+        "planned_size_mm": at_bench.planned.finished_mm,
+        "size_mm": size,
+        "minutes": round(sum(progress.seconds.values()) / 60, 1),
+        "planned_minutes": standing.job.predicted["minutes"],
+        "family": standing.file.band.style,
+        "pieces": pieces,
+    }
+
+
+def _used(job: Job) -> Used:
+    """A finished ring as the hand sees it: all its pieces whose rest was measured."""
+    record = job.record or {}
+    measured = [piece for piece in record.get("pieces", ()) if piece["used_mm"] is not None]
+    lengths: dict[Any, float] = {}
+    for piece in measured:
+        for kind, length in piece["kinds"].items():
+            lengths[kind] = lengths.get(kind, 0.0) + length
+    ended = record.get("state")
+    why = "" if ended == "finished" and measured else "nothing was measured" if ended == "finished" else str(ended)
+    return Used(lengths, sum(piece["used_mm"] for piece in measured), left_out=why)
+
+
+def _found(job: Job | None) -> Job:
+    if job is None:
+        raise NotFound("there is no such ring at the bench")
+    return job

@@ -1,0 +1,18 @@
+"""Tables that go out: CSV that a spreadsheet reads as it is meant."""
+
+import csv
+import io
+from collections.abc import Iterable, Sequence
+
+
+def csv_text(header: Sequence[str], rows: Iterable[Sequence[object]]) -> str:
+    """A table as CSV. No cell is taken for a formula."""
+    table = io.StringIO()
+    writing = csv.writer(table)
+    writing.writerow(header)
+    writing.writerows([_plain(cell) for cell in row] for row in rows)
+    return table.getvalue()
+
+
+def _plain(cell: object) -> object:
+    return f"'{cell}" if isinstance(cell, str) and cell[:1] in ("=", "+", "-", "@", "\t", "\r") else cell

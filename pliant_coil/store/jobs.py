@@ -1,0 +1,68 @@
+"""Queries about rings at the bench. Each takes an open session and a workshop; none commits."""
+
+from collections.abc import Sequence
+from typing import Any
+from uuid import UUID
+
+from sqlalchemy import func, select, text, tuple_
+from sqlalchemy.orm import Session
+
+from pliant_coil.store.models import Job, JobEvent
+
+CHANNEL = "pliant_coil_jobs"
+"""Where the database tells every web worker that a job has changed."""
+
+
+def find(session: Session, workshop_id: UUID, job_id: UUID, *, lock: bool = False) -> Job | None:
+    """A job of this workshop; `lock` keeps others from adding to it meanwhile."""
+    query = select(Job).where(Job.workshop_id == workshop_id, Job.id == job_id)
+    return session.scalar(query.with_for_update() if lock else query)
+
+
+def saved_as(session: Session, workshop_id: UUID, key: UUID) -> Job | None:
+    """The job that was begun under a sender's key."""
+    return session.scalar(select(Job).where(Job.workshop_id == workshop_id, Job.saved_as == key))
+
+
+def page(
+    session: Session, workshop_id: UUID, states: Sequence[str], limit: int, after: UUID | None, words: Sequence[str] = ()
+) -> tuple[list[Job], int]:
+    """Jobs in these states, the last changed first, from the one after `after` on; and how many there are."""
+    conditions = [Job.workshop_id == workshop_id, Job.state.in_(states)]
+    conditions += [func.lower(Job.title + " " + Job.sentence).contains(word.lower(), autoescape=True) for word in words]
+    total = session.scalar(select(func.count()).select_from(Job).where(*conditions)) or 0
+    query = select(Job).where(*conditions).order_by(Job.updated_at.desc(), Job.id.desc()).limit(limit)
+    if after is not None:
+        last = select(Job.updated_at, Job.id).where(Job.workshop_id == workshop_id, Job.id == after).subquery()
+        query = query.where(tuple_(Job.updated_at, Job.id) < select(last.c.updated_at, last.c.id).scalar_subquery())
+    return list(session.scalars(query)), total
+
+
+def records(session: Session, workshop_id: UUID) -> list[Job]:
+    """Every finished job with a record, the oldest first."""
+    query = select(Job).where(Job.workshop_id == workshop_id, Job.record.is_not(None)).order_by(Job.ended_at, Job.id)
+    return list(session.scalars(query))
+
+
+def events(session: Session, job: Job) -> list[JobEvent]:
+    """What happened, in its order."""
+    return list(session.scalars(select(JobEvent).where(JobEvent.job_id == job.id).order_by(JobEvent.number)))
+
+
+def known(session: Session, job: Job, client_ids: Sequence[UUID]) -> set[UUID]:
+    """Which of these events are there already."""
+    query = select(JobEvent.client_id).where(JobEvent.job_id == job.id, JobEvent.client_id.in_(client_ids))
+    return set(session.scalars(query))
+
+
+def append(session: Session, job: Job, client_id: UUID, event: dict[str, Any]) -> None:
+    """One more event of a job that was found with `lock`."""
+    job.number += 1
+    session.add(JobEvent(job_id=job.id, number=job.number, client_id=client_id, event=event))
+
+
+def changed(session: Session, job: Job) -> None:
+    """Tell every worker, once this is committed."""
+    job.updated_at = session.scalars(select(func.clock_timestamp())).one()
+    session.flush()
+    session.execute(text("select pg_notify(:channel, :what)"), {"channel": CHANNEL, "what": f"{job.id} {job.number}"})

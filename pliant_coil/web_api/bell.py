@@ -1,0 +1,65 @@
+"""Who waits for a ring at the bench to change is told, whichever web worker wrote it: by PostgreSQL's own LISTEN and NOTIFY."""
+
+import asyncio
+import contextlib
+from collections.abc import AsyncIterator
+from uuid import UUID
+
+import psycopg
+
+from pliant_coil.store.jobs import CHANNEL
+
+_STILL_HERE_S = 15.0
+"""A line that means nothing, so that nobody in between takes a quiet stream for a dead one."""
+_AGAIN_S = 1.0
+
+
+class Bell:
+    """One listening connection a worker, made when the first one waits."""
+
+    def __init__(self, database_url: str) -> None:
+        self._url = database_url
+        self._waiting: dict[UUID, set[asyncio.Queue[str]]] = {}
+        self._listening: asyncio.Task[None] | None = None
+
+    async def stream(self, job_id: UUID, number: int) -> AsyncIterator[str]:
+        """Server-sent events: the number of a job's newest event, now and whenever it changes."""
+        if self._listening is None or self._listening.done():
+            self._listening = asyncio.create_task(self._listen())
+        queue: asyncio.Queue[str] = asyncio.Queue()
+        self._waiting.setdefault(job_id, set()).add(queue)
+        try:
+            yield f"data: {number}\n\n"
+            while True:
+                try:
+                    yield f"data: {await asyncio.wait_for(queue.get(), _STILL_HERE_S)}\n\n"
+                except TimeoutError:
+                    yield ": still here\n\n"
+        finally:
+            self._waiting[job_id].discard(queue)
+
+    async def stop(self) -> None:
+        """Stop listening."""
+        if self._listening is not None:
+            self._listening.cancel()
+            with contextlib.suppress(asyncio.CancelledError):
+                await self._listening
+
+    async def _listen(self) -> None:
+        while True:
+            try:
+                async with await psycopg.AsyncConnection.connect(self._url, autocommit=True, connect_timeout=3) as connection:
+                    await connection.execute(f"listen {CHANNEL}")
+                    # What was told while nobody listened is asked for again.
+                    self._ring_all()
+                    async for told in connection.notifies():
+                        job, _, number = told.payload.partition(" ")
+                        for queue in self._waiting.get(UUID(job), ()):
+                            queue.put_nowait(number)
+            except psycopg.Error:
+                await asyncio.sleep(_AGAIN_S)
+
+    def _ring_all(self) -> None:
+        for queues in self._waiting.values():
+            for queue in queues:
+                queue.put_nowait("0")

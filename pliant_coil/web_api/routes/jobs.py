@@ -1,0 +1,137 @@
+"""Rings at the bench."""
+
+from typing import Annotated, Literal
+from uuid import UUID
+
+from fastapi import APIRouter, Depends, Header, Query, Request, Response
+from starlette.concurrency import run_in_threadpool
+from starlette.responses import StreamingResponse
+
+from pliant_coil.core.bench.told import (
+    SizeReadingTold,
+    TailTold,
+    Taken,
+    progress_told,
+    reading_told,
+    tail_end_told,
+    tail_told,
+)
+from pliant_coil.core.plan.build import plan
+from pliant_coil.core.ring_file.document import RingFile, Text
+from pliant_coil.core.words.refusal import refuse
+from pliant_coil.core.words.say import Reader
+from pliant_coil.services.jobs import ENDED, OPEN, Jobs
+from pliant_coil.web_api.bell import Bell
+from pliant_coil.web_api.problems import MISSING, REFUSED
+from pliant_coil.web_api.readers import TheReader
+from pliant_coil.web_api.schemas import Events, FactorTold, HandTold, JobAtBench, JobBegun, JobList, JobListed
+
+router = APIRouter(prefix="/jobs", tags=["bench"])
+
+
+def _jobs(request: Request) -> Jobs:
+    jobs: Jobs = request.app.state.jobs
+    return jobs
+
+
+TheJobs = Annotated[Jobs, Depends(_jobs)]
+Task = Annotated[str, Query(max_length=80, description="The step at which it is read")]
+Millimetres = Annotated[float, Query(gt=0, le=5000, allow_inf_nan=False)]
+
+
+@router.post("", status_code=201, responses=REFUSED)
+def begin(file: RingFile, jobs: TheJobs, idempotency_key: Annotated[UUID | None, Header()] = None) -> JobBegun:
+    """Take a ring to the bench; sent again under the same key, once."""
+    return JobBegun(id=jobs.begin(file, idempotency_key))
+
+
+@router.get("", responses=REFUSED)
+def list_jobs(
+    jobs: TheJobs,
+    ended: Annotated[bool, Query(description="Those that are finished, spoiled or set aside")] = False,
+    q: Annotated[Text, Query(max_length=200, description="Words in title or sentence")] = "",
+    limit: Annotated[int, Query(ge=1, le=100)] = 20,
+    after: Annotated[UUID | None, Query(description="The last one of the page before")] = None,
+) -> JobList:
+    """Rings at the bench, or ended ones, the last changed first."""
+    page = jobs.page(ENDED if ended else OPEN, limit, after, q.split()[:8])
+    return JobList(jobs=[JobListed.model_validate(job) for job in page.jobs], total=page.total)
+
+
+@router.get("/hand")
+def hand(jobs: TheJobs) -> HandTold:
+    """What the finished rings show of the maker's hand."""
+    known, made = jobs.hand()
+    odd = [made[k].title for k in known.odd]
+    factors = [
+        FactorTold(kind=f.kind, share=f.share, low=f.low, high=f.high, rings=f.rings, used=f.used) for f in known.factors() if f.rings
+    ]
+    return HandTold(rings=sum(1 for ring in known.rings if not ring.left_out), odd=odd, factors=factors)
+
+
+@router.get("/records.csv", response_class=Response, responses={200: {"content": {"text/csv": {}}}})
+def records(jobs: TheJobs) -> Response:
+    """Every record as a table, a line a piece."""
+    headers = {"content-disposition": 'attachment; filename="logbook.csv"'}
+    return Response(jobs.table(), media_type="text/csv", headers=headers)
+
+
+@router.get("/{job_id}", response_model=JobAtBench, responses=MISSING | REFUSED)
+async def read(job_id: UUID, jobs: TheJobs, reader: TheReader) -> Response:
+    """A ring at the bench: its plan, where it stands, and its tails."""
+    return Response(await run_in_threadpool(_at_bench, jobs, job_id, reader), media_type="application/json")
+
+
+def _at_bench(jobs: Jobs, job_id: UUID, reader: Reader) -> str:
+    standing = jobs.standing(job_id)
+    told = JobAtBench(
+        job=JobListed.model_validate(standing.job),
+        file=standing.file,
+        plan=plan(standing.file, paths=True),
+        progress=progress_told(standing.at_bench, standing.progress),
+        tails=[tail_end_told(end) for end in standing.at_bench.tails(standing.progress)],
+    )
+    return told.model_dump_json(context={"reader": reader}, exclude_none=False)
+
+
+@router.post("/{job_id}/events", responses=MISSING | REFUSED)
+def tell(job_id: UUID, body: Events, jobs: TheJobs) -> Taken:
+    """Write down what happened. Sent again, it is written once."""
+    number, known = jobs.tell(job_id, body.events)
+    return Taken(number=number, known=known)
+
+
+@router.get("/{job_id}/changes", response_class=StreamingResponse, responses=MISSING | {200: {"content": {"text/event-stream": {}}}})
+async def changes(job_id: UUID, jobs: TheJobs, request: Request) -> StreamingResponse:
+    """The number of the newest event, now and whenever it changes (server-sent events)."""
+    standing = await run_in_threadpool(jobs.standing, job_id)
+    bell: Bell = request.app.state.bell
+    return StreamingResponse(
+        bell.stream(job_id, standing.job.number), media_type="text/event-stream", headers={"cache-control": "no-store"}
+    )
+
+
+@router.get("/{job_id}/reading", response_model=SizeReadingTold, responses=MISSING | REFUSED)
+def reading(job_id: UUID, jobs: TheJobs, reader: TheReader, task: Task, value_mm: Millimetres) -> Response:
+    """What a size that the mandrel reads at a step means for this ring."""
+    standing = jobs.standing(job_id)
+    found = standing.at_bench.reading(standing.at_bench.task(task), value_mm, standing.progress)
+    return Response(reading_told(found).model_dump_json(context={"reader": reader}), media_type="application/json")
+
+
+@router.get("/{job_id}/tail", response_model=TailTold, responses=MISSING | REFUSED)
+def tail(
+    job_id: UUID,
+    jobs: TheJobs,
+    reader: TheReader,
+    piece: Annotated[str, Query(max_length=80)],
+    end: Literal["first", "last"],
+    value_mm: Millimetres,
+) -> Response:
+    """Whether a measured tail reaches for all that is still to come."""
+    standing = jobs.standing(job_id)
+    ends = {(e.piece, e.end): e for e in standing.at_bench.tails(standing.progress)}
+    if (piece, end) not in ends:
+        refuse("piece", "nothing is left to do at that end", ", ".join(f"{p} {e}" for p, e in ends) or "no end: all is made")
+    told = tail_told(standing.at_bench.tail(ends[piece, end], value_mm))
+    return Response(told.model_dump_json(context={"reader": reader}), media_type="application/json")

@@ -1,0 +1,134 @@
+"""Rings at the bench over HTTP: told once however often it is sent, read, recorded, and heard of on other devices."""
+
+import asyncio
+from datetime import UTC, datetime
+from typing import Any
+from uuid import UUID, uuid4
+
+import pytest
+from fastapi import FastAPI
+from fastapi.testclient import TestClient
+
+from pliant_coil.web_api.bell import Bell
+from tests.core.recipes import AMBER_MEADOW
+
+
+def event(kind: str, **payload: Any) -> dict[str, Any]:
+    return {"kind": kind, "id": str(uuid4()), "device": "tablet", "at": datetime.now(UTC).isoformat(), **payload}
+
+
+@pytest.fixture
+def job(client: TestClient) -> str:
+    begun = client.post("/api/jobs", json=AMBER_MEADOW)
+    assert begun.status_code == 201
+    return str(begun.json()["id"])
+
+
+def tell(client: TestClient, job: str, *events: dict[str, Any]) -> dict[str, Any]:
+    told = client.post(f"/api/jobs/{job}/events", json={"events": events})
+    assert told.status_code == 200, told.text
+    body: dict[str, Any] = told.json()
+    return body
+
+
+def test_a_ring_goes_to_the_bench_once(client: TestClient) -> None:
+    key = {"idempotency-key": str(uuid4())}
+    ids = {client.post("/api/jobs", json=AMBER_MEADOW, headers=key).json()["id"] for _ in range(2)}
+    assert len(ids) == 1 and client.get("/api/jobs").json()["total"] == 1
+    assert client.post("/api/jobs", json={"finger": {"size": "US 99"}}).status_code == 422
+    assert client.get(f"/api/jobs/{uuid4()}").status_code == 404
+
+
+def test_taps_are_written_once_and_in_order(client: TestClient, job: str) -> None:
+    at_bench = client.get(f"/api/jobs/{job}").json()
+    steps = at_bench["progress"]["steps"]
+    locks = [c for step in steps for c in step["counters"] if c["unit"] == "wrap"]
+    assert locks and all(c["count"] == 2 for c in locks)
+    taps = [event("count", move=locks[0]["move"], n=1) for _ in range(2)]
+    assert tell(client, job, *taps) == {"number": 2, "known": []}
+    again = tell(client, job, *taps, event("step_on", task=steps[0]["task"]))
+    assert again["number"] == 3 and set(again["known"]) == {tap["id"] for tap in taps}
+    progress = client.get(f"/api/jobs/{job}").json()["progress"]
+    made = {c["move"]: c["made"] for step in progress["steps"] for c in step["counters"]}
+    assert made[locks[0]["move"]] == 2 and progress["place"] == 1
+    assert locks[0]["move"] in progress["made"]
+
+
+def test_a_reading_is_answered_with_what_can_be_done(client: TestClient, job: str) -> None:
+    at_bench = client.get(f"/api/jobs/{job}").json()
+    task = "read-before-locks"
+    expected = next(step["expected_mm"] for step in at_bench["plan"]["steps"] if step["id"] == task)
+    told = client.get(f"/api/jobs/{job}/reading", params={"task": task, "value_mm": expected}).json()
+    assert told["zone"] == "on-course" and told["choices"][0]["code"] == "go-on"
+    large = client.get(f"/api/jobs/{job}/reading", params={"task": task, "value_mm": expected + 0.3, "sizes": "uk,us"}).json()
+    assert large["zone"] == "off" and large["choices"][0]["code"] == "reform"
+    assert "US" not in large["text"], "a reader of UK letters reads letters"
+    refused = client.get(f"/api/jobs/{job}/reading", params={"task": "knit", "value_mm": 17})
+    assert refused.status_code == 422 and "no such step" in refused.json()["errors"][0]["reason"]
+    reading = event("reading", what="size", task=task, value_mm=expected + 0.3)
+    form = large["choices"][0]["form_mm"] + 0.2
+    tell(client, job, reading, event("chosen", reading=reading["id"], choice="reform", form_mm=form))
+    assert client.get(f"/api/jobs/{job}").json()["progress"]["form_mm"] == pytest.approx(form, abs=1e-3)
+
+
+def test_a_tail_is_judged_by_what_is_left_to_do(client: TestClient, job: str) -> None:
+    at_bench = client.get(f"/api/jobs/{job}").json()
+    assert at_bench["tails"] == [], "nothing is made yet: there are no tails"
+    steps = [step["task"] for step in at_bench["progress"]["steps"]]
+    tell(client, job, *(event("step_on", task=task) for task in steps[: steps.index("read-before-locks") + 1]))
+    tails = client.get(f"/api/jobs/{job}").json()["tails"]
+    assert len(tails) == 2
+    where = {"piece": tails[0]["piece"], "end": tails[0]["end"]}
+    long = client.get(f"/api/jobs/{job}/tail", params=where | {"value_mm": tails[0]["needs_mm"] + 20}).json()
+    short = client.get(f"/api/jobs/{job}/tail", params=where | {"value_mm": tails[0]["needs_mm"] - 8}).json()
+    assert long["reaches"] and not short["reaches"] and "8 mm short" in short["text"]
+    assert client.get(f"/api/jobs/{job}/tail", params={"piece": "none", "end": "last", "value_mm": 9}).status_code == 422
+
+
+def test_a_finished_ring_is_recorded_and_its_hand_learned(client: TestClient) -> None:
+    used = []
+    for n in range(3):
+        job = client.post("/api/jobs", json={**AMBER_MEADOW, "title": f"Ring {n}"}).json()["id"]
+        wire = client.get(f"/api/jobs/{job}").json()["plan"]["wires"][0]
+        planned = sum(m["length_mm"] for m in wire["moves"] if m["in_ring"])
+        piece = client.get(f"/api/jobs/{job}").json()
+        name = piece["progress"]["made"]
+        assert name == []
+        used.append(planned)
+        left = wire["cut_mm"] - planned * 1.04
+        tell(client, job, event("finished", left_mm={"band.1": left}, size_mm=16.9))
+    ended = client.get("/api/jobs", params={"ended": True}).json()
+    assert [j["title"] for j in ended["jobs"]] == ["Ring 2", "Ring 1", "Ring 0"]
+    record = ended["jobs"][0]["record"]
+    assert record["size_mm"] == 16.9 and record["pieces"][0]["used_mm"] == pytest.approx(used[2] * 1.04, abs=0.2)
+    hand = client.get("/api/jobs/hand").json()
+    assert hand["rings"] == 3 and all(f["low"] < f["share"] < f["high"] for f in hand["factors"])
+    assert next(f["share"] for f in hand["factors"] if f["kind"] == "wrap") > 0.01
+    table = client.get("/api/jobs/records.csv").text.splitlines()
+    assert table[0].startswith("ended,title") and len(table) == 4
+    finished = client.post(f"/api/jobs/{ended['jobs'][0]['id']}/events", json={"events": [event("reopened")]})
+    assert finished.status_code == 200 and client.get("/api/jobs").json()["total"] == 1
+
+
+def test_events_that_arent_any_are_refused_at_their_field(client: TestClient, job: str) -> None:
+    for wrong in (event("count", move="x", n="many"), event("dance"), {**event("reopened"), "id": "one"}):
+        refused = client.post(f"/api/jobs/{job}/events", json={"events": [wrong]})
+        assert refused.status_code == 422
+    assert client.get(f"/api/jobs/{job}").json()["progress"]["number"] == 0
+
+
+def test_another_device_hears_of_it_within_a_second(app: FastAPI, client: TestClient, job: str) -> None:
+    bell: Bell = app.state.bell
+
+    async def hear() -> list[str]:
+        heard = []
+        stream = bell.stream(UUID(job), 0)
+        heard.append(await anext(stream))
+        # Once it listens it says so; then a tap is told from elsewhere.
+        heard.append(await asyncio.wait_for(anext(stream), 5))
+        await asyncio.to_thread(tell, client, job, event("note", task="x", text="a kink"))
+        heard.append(await asyncio.wait_for(anext(stream), 1))
+        await bell.stop()
+        return heard
+
+    assert asyncio.run(hear())[-1] == "data: 1\n\n"
