@@ -82,8 +82,10 @@ class RingAtBench:
             placed = self._placed.get(move)
             if placed is None or placed.move.counted is None or not placed.move.count or placed.move.count <= 1:
                 continue
-            counted = placed.move.counted
-            found.append(Counter(move, placed.move.label, counted.unit, counted.step, placed.move.count))
+            counted, count = placed.move.counted, placed.move.count
+            # Whole wraps are counted whole, though a wrap can stop half way.
+            step = max(counted.step, 1.0) if count == int(count) else counted.step
+            found.append(Counter(move, placed.move.label, counted.unit, step, count))
         if not found and task.count and task.count > 1:
             found.append(Counter(f"task:{task.id}", task.stage or task.id, "piece", 1.0, float(task.count)))
         return found

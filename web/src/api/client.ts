@@ -13,6 +13,14 @@ export type RingTold = Schemas['RingTold'];
 export type RingListed = Schemas['RingListed'];
 export type RingFile = Schemas['RingFile'];
 export type Problem = Schemas['Problem'];
+export type JobAtBench = Schemas['JobAtBench'];
+export type JobListed = Schemas['JobListed'];
+export type Progress = Schemas['ProgressTold'];
+export type CounterTold = Schemas['CounterTold'];
+export type SizeReading = Schemas['SizeReadingTold'];
+export type TailEnd = Schemas['TailEndTold'];
+/** What happens at a bench, as it is told. */
+export type BenchEvent = Schemas['Events']['events'][number];
 
 /** What the maker is typing: a ring file whose values may still be half a number. The server says what is wrong. */
 export type Draft = Record<string, unknown>;

@@ -15,11 +15,19 @@ export const keys = {
   rings: ['rings'] as const,
   ringPage: (search: string, after: string | undefined, deleted: boolean) => ['rings', search, after, deleted] as const,
   ring: (id: string | undefined) => ['ring', id] as const,
+  jobs: ['jobs'] as const,
+  jobPage: (ended: boolean, search: string, after: string | undefined) => ['jobs', ended, search, after] as const,
+  hand: ['jobs', 'hand'] as const,
+  job: (id: string, reader: ReaderOf) => ['job', id, reader] as const,
+  sizeReading: (id: string, task: string, value: number, reader: ReaderOf) =>
+    ['job', id, 'size', task, value, reader] as const,
+  tail: (id: string, piece: string, end: string, value: number, reader: ReaderOf) =>
+    ['job', id, 'tail', piece, end, value, reader] as const,
 };
 
 const AGAIN_MS = 1500;
 /** Asked again until the server is there; a refusal is an answer. */
-const untilThere = {
+export const untilThere = {
   retry: (_: number, error: Error) => unreachable(error),
   retryDelay: AGAIN_MS,
   networkMode: 'always',
@@ -32,7 +40,7 @@ export interface ReaderOf {
 }
 
 // The server checks every field, so a draft may be sent as it stands.
-const asFile = (draft: Draft) => draft as unknown as RingFile;
+export const asFile = (draft: Draft) => draft as unknown as RingFile;
 
 /** The plan of what is being typed. The last one stays until the next is there; an older request is given up. */
 export const usePlan = (draft: Draft, reader: ReaderOf) =>
@@ -63,6 +71,7 @@ export const useSize = (text: string, reader: ReaderOf) =>
     queryKey: keys.size(text, reader),
     queryFn: ({ signal }) => answer(api.GET('/api/sizes', { params: { query: { text, ...reader } }, signal })),
     staleTime: Infinity,
+    enabled: text.trim() !== '',
     ...untilThere,
   });
 

@@ -12,6 +12,9 @@ import { theme } from './theme';
 const PlanScreen = lazy(() => import('../plan/PlanScreen'));
 const GalleryScreen = lazy(() => import('../gallery/GalleryScreen'));
 const CompareScreen = lazy(() => import('../compare/CompareScreen'));
+const BenchList = lazy(() => import('../bench/BenchList'));
+const BenchScreen = lazy(() => import('../bench/BenchScreen'));
+const LogbookScreen = lazy(() => import('../logbook/LogbookScreen'));
 const SizesScreen = lazy(() => import('../sizes/SizesScreen'));
 
 const queries = new QueryClient({
@@ -33,6 +36,9 @@ export function App() {
                   <Route path="/plan/:ringId" element={<PlanScreen />} />
                   <Route path="/gallery" element={<GalleryScreen />} />
                   <Route path="/compare" element={<CompareScreen />} />
+                  <Route path="/bench" element={<BenchList />} />
+                  <Route path="/bench/:jobId" element={<BenchScreen />} />
+                  <Route path="/logbook" element={<LogbookScreen />} />
                   <Route path="/sizes" element={<SizesScreen />} />
                   <Route path="*" element={<Navigate to="/plan" replace />} />
                 </Route>

@@ -9,6 +9,8 @@ import { Mishap } from './Mishap';
 const SCREENS = [
   { to: '/gallery', name: 'Gallery' },
   { to: '/plan', name: 'Plan' },
+  { to: '/bench', name: 'Bench' },
+  { to: '/logbook', name: 'Logbook' },
   { to: '/sizes', name: 'Sizes' },
 ] as const;
 
@@ -52,7 +54,19 @@ export function Shell() {
         <Typography variant="body2" color="text.secondary" sx={{ display: { xs: 'none', md: 'block' } }}>
           {workshop}
         </Typography>
-        <Box component="nav" aria-label="Screens" sx={{ display: 'flex', columnGap: 1, flex: 1 }}>
+        <Box
+          component="nav"
+          aria-label="Screens"
+          // On a phone the names that don't fit are a swipe away; preferences stay in sight.
+          sx={{
+            display: 'flex',
+            columnGap: { xs: 0.5, sm: 1 },
+            flex: 1,
+            minWidth: 0,
+            overflowX: 'auto',
+            scrollbarWidth: 'none',
+          }}
+        >
           {SCREENS.map(({ to, name }) => (
             <Box
               key={to}
@@ -60,7 +74,8 @@ export function Shell() {
               to={to}
               sx={{
                 minHeight: 48,
-                px: 1,
+                px: { xs: 0.75, sm: 1 },
+                fontSize: { xs: '0.95rem', sm: 'inherit' },
                 display: 'flex',
                 alignItems: 'center',
                 fontWeight: 600,

@@ -11,7 +11,9 @@ import {
   useState,
   type ReactNode,
 } from 'react';
+import { useNavigate } from 'react-router';
 import { Refused, unreachable, type Draft, type Plan, type RingTold } from '../api/client';
+import { useBegin } from '../api/bench';
 import { usePlan, useScales } from '../api/queries';
 import { useTell } from '../app/Notices';
 import { MandrelRule } from '../drawings/MandrelRule';
@@ -83,6 +85,7 @@ export function PlanDesk({ saved, laidOut }: Props) {
   const keeping = useKeeping({ ring: saved, draft, revision, changed, replace, settle });
   const { save } = keeping;
   const tell = useTell();
+  const navigate = useNavigate();
 
   const close = useCallback(() => {
     // Focus goes on where the maker was.
@@ -114,6 +117,17 @@ export function PlanDesk({ saved, laidOut }: Props) {
     document.title = `${title} · Plan · Pliant Coil`;
   }, [title]);
 
+  const { mutate: begin, isPending: beginning } = useBegin();
+  const toBench = () => {
+    if (beginning) return;
+    begin(
+      { draft, key: crypto.randomUUID() },
+      {
+        onSuccess: (job) => void navigate(`/bench/${job.id}`),
+        onError: (error) => tell({ text: `Not on the bench: ${error.message}` }),
+      },
+    );
+  };
   const openFile = async (file: File) => {
     try {
       keeping.layOut(readRingText(await file.text()));
@@ -143,6 +157,7 @@ export function PlanDesk({ saved, laidOut }: Props) {
               onNew={() => keeping.layOut(FIRST_RING)}
               onCopy={keeping.keepAsCopy}
               onSettings={() => open('sizing')}
+              onBench={toBench}
               onExport={() => writeRingFile(draft)}
               onImport={(file) => void openFile(file)}
             />

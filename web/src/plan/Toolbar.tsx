@@ -32,6 +32,7 @@ interface Props {
   onCopy: () => void;
   onSettings: () => void;
   onExport: () => void;
+  onBench: () => void;
   onImport: (file: File) => void;
 }
 
@@ -119,6 +120,9 @@ export function Toolbar(props: Props) {
       </Button>
       <Button onClick={() => window.print()} sx={narrow}>
         Bench card
+      </Button>
+      <Button onClick={props.onBench} disabled={!props.canSave} sx={narrow}>
+        To the bench
       </Button>
       <Menu open={fileAt !== null} anchorEl={fileAt} onClose={() => setFileAt(null)}>
         <MenuItem onClick={chooseFile}>Open a ring file …</MenuItem>

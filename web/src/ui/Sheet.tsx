@@ -6,11 +6,13 @@ import { useEffect, useRef, type ReactNode } from 'react';
 interface Props {
   title: string;
   onClose: () => void;
+  /** What the button that closes it says. */
+  closes?: string;
   children: ReactNode;
 }
 
 /** Beside the page on a wide screen, in its lower half on a small one: what is set is never covered by where it is set. */
-export function Sheet({ title, onClose, children }: Props) {
+export function Sheet({ title, onClose, closes = 'Done', children }: Props) {
   const box = useRef<HTMLDivElement>(null);
   useEffect(() => {
     const first = box.current?.querySelector<HTMLElement>(
@@ -66,7 +68,7 @@ export function Sheet({ title, onClose, children }: Props) {
           {title}
         </Typography>
         <Button variant="text" data-close onClick={onClose}>
-          Done
+          {closes}
         </Button>
       </Box>
       {children}

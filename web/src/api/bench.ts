@@ -1,0 +1,85 @@
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { answer, api, type BenchEvent, type Draft, type TailEnd } from './client';
+import { asFile, keys, PAGE, untilThere, type ReaderOf } from './queries';
+
+/** A ring at the bench: its plan, where it stands, its tails. */
+export const useJob = (id: string, reader: ReaderOf) =>
+  useQuery({
+    queryKey: keys.job(id, reader),
+    queryFn: ({ signal }) =>
+      answer(api.GET('/api/jobs/{job_id}', { params: { path: { job_id: id }, query: reader }, signal })),
+    placeholderData: keepPreviousData,
+    ...untilThere,
+  });
+
+/** Rings at the bench, or those that have ended. */
+export const useJobs = (ended: boolean, search = '', after?: string) =>
+  useQuery({
+    queryKey: keys.jobPage(ended, search, after),
+    queryFn: ({ signal }) =>
+      answer(
+        api.GET('/api/jobs', {
+          params: { query: { ended, q: search, limit: PAGE, ...(after ? { after } : {}) } },
+          signal,
+        }),
+      ),
+    placeholderData: keepPreviousData,
+    ...untilThere,
+  });
+
+/** What the finished rings show of the maker's hand. */
+export const useHand = () =>
+  useQuery({ queryKey: keys.hand, queryFn: () => answer(api.GET('/api/jobs/hand')), ...untilThere });
+
+/** What a size that the mandrel reads means; asked once it is a size. */
+export const useSizeReading = (id: string, task: string, value: number, reader: ReaderOf) =>
+  useQuery({
+    queryKey: keys.sizeReading(id, task, value, reader),
+    queryFn: ({ signal }) =>
+      answer(
+        api.GET('/api/jobs/{job_id}/reading', {
+          params: { path: { job_id: id }, query: { task, value_mm: value, ...reader } },
+          signal,
+        }),
+      ),
+    enabled: value > 0,
+    ...untilThere,
+  });
+
+/** Whether a measured tail reaches. */
+export const useTail = (id: string, tail: TailEnd | undefined, value: number, reader: ReaderOf) =>
+  useQuery({
+    queryKey: keys.tail(id, tail?.piece ?? '', tail?.end ?? '', value, reader),
+    queryFn: ({ signal }) =>
+      answer(
+        api.GET('/api/jobs/{job_id}/tail', {
+          params: {
+            path: { job_id: id },
+            query: {
+              piece: tail?.piece ?? '',
+              end: tail?.end === 'first' ? 'first' : 'last',
+              value_mm: value,
+              ...reader,
+            },
+          },
+          signal,
+        }),
+      ),
+    enabled: tail !== undefined && value > 0,
+    ...untilThere,
+  });
+
+/** Take a ring to the bench. */
+export function useBegin() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: ({ draft, key }: { draft: Draft; key: string }) =>
+      answer(api.POST('/api/jobs', { body: asFile(draft), params: { header: { 'idempotency-key': key } } })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: keys.jobs }),
+    ...untilThere,
+  });
+}
+
+/** Tell the server what happened; sent again, it is written once. */
+export const tellEvents = (id: string, events: BenchEvent[]) =>
+  answer(api.POST('/api/jobs/{job_id}/events', { params: { path: { job_id: id } }, body: { events } }));

@@ -1,0 +1,418 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Link from '@mui/material/Link';
+import Typography from '@mui/material/Typography';
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import { Link as RouterLink, useParams } from 'react-router';
+import type { JobAtBench, Plan, Progress } from '../api/client';
+import { RingView } from '../drawings/RingView';
+import { WireStrip } from '../drawings/WireStrip';
+import { usePreferences, useReader } from '../preferences/Preferences';
+import { Sheet } from '../ui/Sheet';
+import { withFractions } from '../words/figures';
+import { CounterRing } from './CounterRing';
+import { EndSheet, NoteSheet, ReadingSheet, TailSheet } from './sheets';
+import { useAwake } from './useAwake';
+import { useBench, type Say } from './useBench';
+import { useSpoken } from './useSpoken';
+
+const SHEETS = { reading: 'Reading', tail: 'Tail left', note: 'Note', end: 'How it ended', keys: 'Keys' } as const;
+type Open = keyof typeof SHEETS | null;
+const gutter = { xs: 2, sm: 3, lg: 4, xl: 7.5 };
+const NEXT = 3;
+
+/** One ring at the bench: one step, huge, with what is counted, what comes next, and what to mind. */
+export default function BenchScreen() {
+  const { jobId = '' } = useParams();
+  const reader = useReader();
+  const { job, progress, say, waiting, away } = useBench(jobId, reader);
+  const at = job.data;
+  useEffect(() => {
+    document.title = `${at?.job.title ?? 'Bench'} · Bench · Pliant Coil`;
+  }, [at?.job.title]);
+  if (!at || !progress)
+    return (
+      <Typography component="main" sx={{ p: 4 }}>
+        {job.isError ? job.error.message : 'The ring is being fetched.'}
+      </Typography>
+    );
+  return <AtBench at={at} progress={progress} say={say} waiting={waiting} away={away} />;
+}
+
+interface Props {
+  at: JobAtBench;
+  progress: Progress;
+  say: Say;
+  waiting: number;
+  away: boolean;
+}
+
+function AtBench({ at, progress, say, waiting, away }: Props) {
+  const [open, setOpen] = useState<Open>(null);
+  const [chosen, setChosen] = useState(0);
+  const { plan, job } = at;
+  const step = plan.steps[progress.place];
+  const counters = useMemo(() => progress.steps[progress.place]?.counters ?? [], [progress]);
+  // The one that isn't full is at hand, unless another was tapped.
+  const unfinished = counters.findIndex((c) => c.made < c.count);
+  const counter = counters[Math.min(chosen || Math.max(0, unfinished), counters.length - 1)];
+  const late = progress.steps.flatMap((s) => s.counters).find((c) => c.late);
+  const ended = progress.state !== 'open';
+  const { spoken, setSpoken, speak } = useSpoken();
+  useAwake(!ended);
+
+  const count = useCallback(
+    (n: number) => {
+      if (!counter) return;
+      const next = Math.max(0, Math.min(counter.count, counter.made + n * counter.step));
+      if (next === counter.made) return;
+      say('count', { move: counter.move, n: next - counter.made });
+      speak(String(next), next === counter.count || next % 10 === 0 || counter.count - next < 3);
+    },
+    [counter, say, speak],
+  );
+  const on = useCallback(() => {
+    if (!step) return;
+    say('step_on', { task: step.id });
+    setChosen(0);
+    const next = plan.steps[progress.place + 1];
+    if (next) speak(next.text, true);
+    else setOpen('end');
+  }, [step, say, plan.steps, progress.place, speak]);
+  const back = () => {
+    const before = plan.steps[progress.place - 1];
+    if (before) say('step_back', { task: before.id });
+  };
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const typing = event.target instanceof HTMLElement && event.target.closest('input, textarea, [role=dialog]');
+      if (typing || event.ctrlKey || event.metaKey || event.altKey || ended) return;
+      const act = {
+        ' ': () => count(1),
+        Backspace: () => count(-1),
+        Enter: on,
+        r: () => setOpen('reading'),
+        t: () => setOpen('tail'),
+        n: () => setOpen('note'),
+        '?': () => setOpen('keys'),
+      }[event.key.length === 1 ? event.key.toLowerCase() : event.key];
+      if (!act) return;
+      event.preventDefault();
+      // A key held down on a step goes on one step.
+      if (event.key !== 'Enter' || !event.repeat) act();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [count, on, ended]);
+
+  // What is counted is at hand; else the first thing that the step makes.
+  const hand = plan.wires.some((w) => w.moves.some((m) => m.id === counter?.move)) ? counter?.move : step?.makes[0];
+  const wire = plan.wires.findIndex((w) => w.moves.some((move) => move.id === hand));
+  const active = plan.wires[wire]?.moves.findIndex((move) => move.id === hand) ?? -1;
+  const close = useCallback(() => setOpen(null), []);
+  return (
+    <Box sx={{ display: 'flex', alignItems: 'flex-start', bgcolor: 'sheet', minHeight: 'calc(100dvh - 56px)' }}>
+      <Box component="main" sx={{ flex: 1, minWidth: 0, pb: { xs: open ? '50dvh' : 4, lg: 4 } }}>
+        <Box sx={{ px: gutter, maxWidth: 1600, mx: 'auto', pt: 2 }}>
+          <Typography color="text.secondary" role="status">
+            {job.title} ·{' '}
+            {ended
+              ? ENDED[progress.state]
+              : step
+                ? `${phaseName(step.stage)} · step ${progress.place + 1} of ${plan.steps.length}`
+                : 'all steps are done'}
+            {progress.minutes >= 1 && ` · ${Math.round(progress.minutes)} min`}
+            {away ? ` · the server doesn’t answer: ${waiting} kept here` : ''}
+          </Typography>
+          {late?.late && (
+            <Box sx={{ my: 1, display: 'flex', gap: 1.5, alignItems: 'center', flexWrap: 'wrap' }}>
+              <Typography sx={{ fontWeight: 650 }}>
+                {late.late} more were counted on another device that had not seen this count. Add them?
+              </Typography>
+              <Button variant="outlined" onClick={() => say('late', { move: late.move, add: true })}>
+                Add
+              </Button>
+              <Button variant="text" onClick={() => say('late', { move: late.move, add: false })}>
+                Leave
+              </Button>
+            </Box>
+          )}
+          {ended || !step ? (
+            <Over progress={progress} onEnd={() => setOpen('end')} onReopen={() => say('reopened', {})} />
+          ) : (
+            <>
+              <Box
+                sx={{
+                  display: 'grid',
+                  columnGap: 6,
+                  rowGap: 2,
+                  alignItems: 'start',
+                  gridTemplateColumns: { xs: '1fr', md: counter ? 'minmax(0, 1fr) minmax(260px, 360px)' : '1fr' },
+                }}
+              >
+                <Box>
+                  <Typography
+                    component="h2"
+                    sx={{
+                      fontSize: { xs: '1.5rem', sm: '2rem' },
+                      fontWeight: 700,
+                      lineHeight: 1.28,
+                      mt: 1,
+                      textWrap: 'balance',
+                    }}
+                  >
+                    {withFractions(step.text)}
+                  </Typography>
+                  {step.check && (
+                    <Typography sx={{ fontSize: { xs: '1.05rem', sm: '1.2rem' }, mt: 1.5, maxWidth: '60ch' }}>
+                      {withFractions(step.check)}
+                    </Typography>
+                  )}
+                  {progress.form_mm !== null && step.expected_mm !== null && (
+                    <Typography color="text.secondary" sx={{ mt: 1 }}>
+                      It is formed anew since its plan; readings are held against that.
+                    </Typography>
+                  )}
+                  <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5, mt: 2.5 }}>
+                    <Button variant="contained" onClick={on} sx={{ minHeight: 64, px: 4, fontSize: '1.2rem' }}>
+                      Done, on
+                    </Button>
+                    {step.expected_mm !== null && (
+                      <Button variant="outlined" onClick={() => setOpen('reading')} sx={big}>
+                        Reading
+                      </Button>
+                    )}
+                    <Button variant="outlined" onClick={() => setOpen('tail')} sx={big}>
+                      Tail left
+                    </Button>
+                    <Button variant="text" onClick={back} disabled={progress.place === 0} sx={{ minHeight: 64 }}>
+                      Back
+                    </Button>
+                  </Box>
+                </Box>
+                {counter && (
+                  <Box sx={{ display: 'grid', justifyItems: 'center', gap: 1 }}>
+                    <CounterRing
+                      counter={counter}
+                      metal={plan.wires[wire]?.metal ?? 'copper'}
+                      onCount={() => count(1)}
+                    />
+                    <Box sx={{ display: 'flex', gap: 1.5 }}>
+                      <Button
+                        variant="outlined"
+                        onClick={() => count(-1)}
+                        aria-label={`${counter.label}: one less`}
+                        sx={big}
+                      >
+                        −
+                      </Button>
+                      {counter.count > 6 * counter.step && (
+                        <Button
+                          variant="outlined"
+                          onClick={() => count(5)}
+                          aria-label={`${counter.label}: five more`}
+                          sx={big}
+                        >
+                          +5
+                        </Button>
+                      )}
+                      <Button
+                        variant="contained"
+                        onClick={() => count(1)}
+                        aria-label={`${counter.label}: one more, button`}
+                        sx={big}
+                      >
+                        +1
+                      </Button>
+                    </Box>
+                    {counters.length > 1 && (
+                      <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1, justifyContent: 'center' }}>
+                        {counters.map((c, k) => (
+                          <Button
+                            key={c.move}
+                            variant="text"
+                            aria-pressed={c === counter}
+                            onClick={() => setChosen(k)}
+                            sx={{ fontWeight: c === counter ? 700 : 450 }}
+                          >
+                            {c.label} {k + 1}: {c.made}/{c.count}
+                          </Button>
+                        ))}
+                      </Box>
+                    )}
+                  </Box>
+                )}
+              </Box>
+              <Beside plan={plan} progress={progress} wire={wire} active={active} />
+              <Box
+                sx={{
+                  display: 'grid',
+                  gap: 3,
+                  mt: 3,
+                  pt: 2,
+                  borderTop: 1,
+                  borderColor: 'divider',
+                  gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' },
+                }}
+              >
+                <Box component="section" aria-label="Next">
+                  <Typography variant="h2">Next</Typography>
+                  {plan.steps.slice(progress.place + 1, progress.place + 1 + NEXT).map((next) => (
+                    <Typography key={next.id} color="text.secondary" sx={{ mt: 0.5 }}>
+                      {withFractions(next.text)}
+                    </Typography>
+                  ))}
+                  {progress.place + 1 >= plan.steps.length && (
+                    <Typography color="text.secondary">Nothing: this is the last step.</Typography>
+                  )}
+                </Box>
+                <Box component="section" aria-label="Mind">
+                  <Typography variant="h2">Mind</Typography>
+                  {step.cautions.map((caution) => (
+                    <Typography key={caution} sx={{ borderLeft: 3, borderColor: 'error.main', pl: 1.25, mt: 0.75 }}>
+                      {caution}
+                    </Typography>
+                  ))}
+                  {step.cautions.length === 0 && (
+                    <Typography color="text.secondary">Nothing more than usual at this step.</Typography>
+                  )}
+                  {progress.notes.map((note, k) => (
+                    <Typography key={k} variant="body2" sx={{ mt: 1 }}>
+                      Noted: {note}
+                    </Typography>
+                  ))}
+                  <Box sx={{ display: 'flex', flexWrap: 'wrap', mt: 1 }}>
+                    <Button variant="text" onClick={() => setOpen('note')}>
+                      Note
+                    </Button>
+                    <Button variant="text" onClick={() => setOpen('end')}>
+                      End it here
+                    </Button>
+                    <Button variant="text" aria-pressed={spoken} onClick={() => setSpoken(!spoken)}>
+                      {spoken ? 'Speaks' : 'Silent'}
+                    </Button>
+                    <Button variant="text" onClick={() => setOpen('keys')}>
+                      Keys
+                    </Button>
+                  </Box>
+                </Box>
+              </Box>
+            </>
+          )}
+        </Box>
+      </Box>
+      {open && (
+        <Sheet title={SHEETS[open]} onClose={close} closes="Close">
+          {open === 'reading' && step && <ReadingSheet at={at} task={step.id} say={say} onDone={close} />}
+          {open === 'tail' && <TailSheet at={at} task={step?.id ?? ''} say={say} onDone={close} />}
+          {open === 'note' && <NoteSheet at={at} task={step?.id ?? 'record'} say={say} onDone={close} />}
+          {open === 'end' && <EndSheet at={at} task={step?.id ?? ''} say={say} onDone={close} />}
+          {open === 'keys' && <Keys />}
+        </Sheet>
+      )}
+    </Box>
+  );
+}
+
+const big = { minHeight: 64, px: 3, fontSize: '1.1rem' } as const;
+const ENDED: Record<string, string> = { finished: 'finished', spoiled: 'spoiled', set_aside: 'set aside' };
+const phaseName = (stage: string) => stage.charAt(0).toUpperCase() + stage.slice(1).replace(/[-_]/g, ' ');
+
+/** The ring as it stands now, and the stretch of wire that is at hand. */
+function Beside({ plan, progress, wire, active }: { plan: Plan; progress: Progress; wire: number; active: number }) {
+  const [{ units }] = usePreferences();
+  const [looked, setLooked] = useState<number | null>(null);
+  const made = useMemo(() => new Set(progress.made), [progress.made]);
+  const step = plan.steps[progress.place];
+  const standing = useMemo(() => {
+    if (!plan.drawing) return null;
+    // What is made, and what this step makes.
+    const strands = plan.drawing.strands.filter((s) => made.has(s.id) || step?.makes.includes(s.id));
+    // Before anything is made, the ring as it shall be.
+    return strands.length ? { ...plan, drawing: { ...plan.drawing, strands } } : plan;
+  }, [plan, made, step]);
+  const strip = plan.wires[wire];
+  if (!strip && !standing) return null;
+  return (
+    <Box
+      sx={{
+        display: 'grid',
+        gap: 3,
+        mt: 2,
+        gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: strip ? 'minmax(0, 1fr) 260px' : 'minmax(0, 1fr)' },
+      }}
+    >
+      {strip && <WireStrip wire={strip} active={looked ?? active} onActive={setLooked} units={units} />}
+      {standing && (
+        <Box sx={{ height: strip ? 220 : 340, justifySelf: 'center', width: '100%' }}>
+          <RingView
+            plan={standing}
+            side="end"
+            active={active >= 0 ? { wire, move: active } : null}
+            onActive={() => undefined}
+          />
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+function Over({ progress, onEnd, onReopen }: { progress: Progress; onEnd: () => void; onReopen: () => void }) {
+  const open = progress.state === 'open';
+  return (
+    <Box sx={{ py: 3 }}>
+      <Typography component="h2" sx={{ fontSize: '2rem', fontWeight: 700 }}>
+        {open ? 'Every step is done.' : progress.state === 'finished' ? 'It is finished.' : 'It is put away.'}
+      </Typography>
+      <Box sx={{ display: 'flex', gap: 1.5, mt: 2, flexWrap: 'wrap', alignItems: 'center' }}>
+        {open ? (
+          <Button variant="contained" onClick={onEnd} sx={big}>
+            Into the logbook
+          </Button>
+        ) : (
+          <>
+            <Link
+              component={RouterLink}
+              to="/logbook"
+              sx={{ minHeight: 48, display: 'inline-flex', alignItems: 'center' }}
+            >
+              See it in the logbook
+            </Link>
+            <Button variant="outlined" onClick={onReopen} sx={big}>
+              Take it up again
+            </Button>
+          </>
+        )}
+      </Box>
+    </Box>
+  );
+}
+
+function Keys() {
+  const keys = [
+    ['Space', 'one more'],
+    ['Backspace', 'one back'],
+    ['Enter', 'the step is done'],
+    ['R', 'a mandrel reading'],
+    ['T', 'a tail’s length'],
+    ['N', 'a note'],
+    ['?', 'these keys'],
+  ];
+  return (
+    <Box component="dl" sx={{ display: 'grid', gridTemplateColumns: 'auto 1fr', gap: 1.5, m: 0 }}>
+      {keys.map(([key, words]) => (
+        <Box key={key} sx={{ display: 'contents' }}>
+          <Typography component="dt" sx={{ fontWeight: 700 }}>
+            {key}
+          </Typography>
+          <Typography component="dd" sx={{ m: 0 }}>
+            {words}
+          </Typography>
+        </Box>
+      ))}
+      <Typography variant="body2" sx={{ gridColumn: '1 / -1' }}>
+        A foot pedal that types Space or Enter works too.
+      </Typography>
+    </Box>
+  );
+}

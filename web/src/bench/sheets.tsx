@@ -1,0 +1,242 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import MenuItem from '@mui/material/MenuItem';
+import Stack from '@mui/material/Stack';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { useState } from 'react';
+import { useSizeReading, useTail } from '../api/bench';
+import type { JobAtBench } from '../api/client';
+import { useSize } from '../api/queries';
+import { figures } from '../app/theme';
+import { usePreferences, useReader } from '../preferences/Preferences';
+import { withFractions } from '../words/figures';
+import type { Say } from './useBench';
+
+const MM_PER_INCH = 25.4;
+
+interface SheetProps {
+  at: JobAtBench;
+  task: string;
+  say: Say;
+  onDone: () => void;
+}
+
+/** A length as it is typed, in the maker's own unit [mm]; NaN for none. */
+function useLength() {
+  const [{ units }] = usePreferences();
+  const [text, setText] = useState('');
+  const plain = text.trim().replace(',', '.');
+  const [, whole, top, under] = /^(\d+(?:\.\d+)?)?\s*(?:(\d+)\/(\d+))?$/.exec(plain) ?? [];
+  const number = plain ? Number(whole ?? 0) + (top ? Number(top) / Number(under) : 0) : NaN;
+  const mm = units === 'in' ? number * MM_PER_INCH : number;
+  return { text, setText, mm: whole === undefined && top === undefined ? NaN : mm, units };
+}
+
+/** What the mandrel says, what that means for this ring, and what can be done. */
+export function ReadingSheet({ at, task, say, onDone }: SheetProps) {
+  const reader = useReader();
+  const step = at.plan.steps.find((s) => s.id === task);
+  const [text, setText] = useState('');
+  const size = useSize(text, reader);
+  const read = size.data?.size.inside_diameter_mm ?? 0;
+  const told = useSizeReading(at.job.id, task, text ? read : 0, reader);
+  const answer = text ? told.data : undefined;
+  const choose = (choice: string, form: number | null) => {
+    const reading = say('reading', { what: 'size', task, side: '', value_mm: read, typed: text, by: 'hand' });
+    say('chosen', { reading, choice, form_mm: form });
+    onDone();
+  };
+  return (
+    <Stack spacing={2}>
+      <TextField
+        label="The mandrel reads"
+        value={text}
+        placeholder={step?.expected_mm ? 'as it says there' : ''}
+        onChange={(event) => setText(event.target.value)}
+        error={size.isError && text !== ''}
+        helperText={
+          size.isError && text !== ''
+            ? size.error.message
+            : 'A size as you read it: US 7 1/2 or UK N. Read it in the middle of the band, turn it round, take the mean.'
+        }
+        slotProps={{
+          htmlInput: { autoComplete: 'off', spellCheck: false, style: { fontFamily: figures, fontSize: '1.6rem' } },
+        }}
+      />
+      {told.isError && text && <Typography color="error">{told.error.message}</Typography>}
+      {answer && (
+        <Box role="status">
+          <Typography sx={{ fontSize: '1.15rem', fontWeight: 650 }}>{withFractions(answer.text)}</Typography>
+          <Typography variant="body2" color="text.secondary">
+            Planned here: {withFractions(answer.expected)}
+          </Typography>
+        </Box>
+      )}
+      {answer?.choices.map((choice, k) => (
+        <Button
+          key={choice.code}
+          variant={k === 0 ? 'contained' : 'outlined'}
+          onClick={() => choose(choice.code, choice.form_mm)}
+          sx={{ justifyContent: 'flex-start', textAlign: 'left', py: 1 }}
+        >
+          {withFractions(choice.text)}
+        </Button>
+      ))}
+    </Stack>
+  );
+}
+
+/** Whether a tail reaches for all that is still to come. */
+export function TailSheet({ at, task, say, onDone }: SheetProps) {
+  const reader = useReader();
+  const { text, setText, mm, units } = useLength();
+  const [chosen, setChosen] = useState(0);
+  const tail = at.tails[chosen];
+  const told = useTail(at.job.id, tail, Number.isFinite(mm) ? mm : 0, reader);
+  if (!tail)
+    return <Typography>No tail has anything left to do: nothing is formed yet, or all of it is made.</Typography>;
+  return (
+    <Stack spacing={2}>
+      {at.tails.length > 1 && (
+        <TextField select label="Which" value={chosen} onChange={(event) => setChosen(Number(event.target.value))}>
+          {at.tails.map((end, k) => (
+            <MenuItem key={`${end.piece} ${end.end}`} value={k}>
+              {end.label}
+            </MenuItem>
+          ))}
+        </TextField>
+      )}
+      <Typography>All that is still to come needs {withFractions(tail.needs)} of it.</Typography>
+      <TextField
+        label={`Tail left [${units}]`}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        slotProps={{
+          htmlInput: { inputMode: 'decimal', autoComplete: 'off', style: { fontFamily: figures, fontSize: '1.6rem' } },
+        }}
+      />
+      {told.data && Number.isFinite(mm) && (
+        <Typography
+          role="status"
+          sx={{ fontSize: '1.15rem', fontWeight: 650, color: told.data.reaches ? 'text.primary' : 'error.main' }}
+        >
+          {withFractions(told.data.text)}
+        </Typography>
+      )}
+      <Button
+        variant="contained"
+        disabled={!Number.isFinite(mm)}
+        onClick={() => {
+          const side = tail.end === 'first' ? 'left' : 'right';
+          say('reading', { what: 'tail', task, side, value_mm: mm, typed: text, by: 'hand' });
+          onDone();
+        }}
+      >
+        Write it down
+      </Button>
+    </Stack>
+  );
+}
+
+/** Something to remember with this ring. */
+export function NoteSheet({ task, say, onDone }: SheetProps) {
+  const [text, setText] = useState('');
+  return (
+    <Stack spacing={2}>
+      <TextField
+        label="Note"
+        multiline
+        minRows={3}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        helperText="It stands in the logbook with this ring."
+      />
+      <Button
+        variant="contained"
+        disabled={!text.trim()}
+        onClick={() => {
+          say('note', { task, text: text.trim() });
+          onDone();
+        }}
+      >
+        Write it down
+      </Button>
+    </Stack>
+  );
+}
+
+const ENDINGS = [
+  { kind: 'finished', words: 'Finished' },
+  { kind: 'spoiled', words: 'Spoiled' },
+  { kind: 'set_aside', words: 'Set aside' },
+] as const;
+
+/** How the ring ended: its size, and what was left of each wire, from which the next one is cut closer. */
+export function EndSheet({ at, say, onDone }: SheetProps) {
+  const reader = useReader();
+  const [{ units }] = usePreferences();
+  const [kind, setKind] = useState<(typeof ENDINGS)[number]['kind']>('finished');
+  const [size, setSize] = useState('');
+  const [why, setWhy] = useState('');
+  const [left, setLeft] = useState<Record<string, string>>({});
+  const read = useSize(size, reader);
+  const lengths = Object.entries(left)
+    .map(([piece, text]) => [piece, Number(text.replace(',', '.')) * (units === 'in' ? MM_PER_INCH : 1)] as const)
+    .filter(([piece, value]) => left[piece]?.trim() && Number.isFinite(value) && value >= 0);
+  return (
+    <Stack spacing={2}>
+      <TextField
+        select
+        label="The ring is"
+        value={kind}
+        onChange={(event) => setKind(event.target.value as typeof kind)}
+      >
+        {ENDINGS.map((ending) => (
+          <MenuItem key={ending.kind} value={ending.kind}>
+            {ending.words}
+          </MenuItem>
+        ))}
+      </TextField>
+      {kind === 'finished' ? (
+        <TextField
+          label="Its size"
+          value={size}
+          onChange={(event) => setSize(event.target.value)}
+          error={size !== '' && read.isError}
+          helperText={size !== '' && read.isError ? read.error.message : 'As the mandrel reads it; may stay empty.'}
+        />
+      ) : (
+        <TextField
+          label="Why"
+          value={why}
+          onChange={(event) => setWhy(event.target.value)}
+          helperText="Kinked, ran out, wrong size, stone, broke, uneven …"
+        />
+      )}
+      {at.plan.wires.map((wire) => (
+        <TextField
+          key={wire.id}
+          label={`Left of the ${wire.role} wire${wire.pieces > 1 ? ` ${wire.piece}` : ''} [${units}]`}
+          value={left[wire.id] ?? ''}
+          onChange={(event) => setLeft({ ...left, [wire.id]: event.target.value })}
+          helperText="All ends together. Your hand is learned from it."
+          slotProps={{ htmlInput: { inputMode: 'decimal', autoComplete: 'off' } }}
+        />
+      ))}
+      <Button
+        variant="contained"
+        onClick={() => {
+          say(kind, {
+            why,
+            left_mm: Object.fromEntries(lengths),
+            size_mm: kind === 'finished' && size ? (read.data?.size.inside_diameter_mm ?? null) : null,
+          });
+          onDone();
+        }}
+      >
+        Into the logbook
+      </Button>
+    </Stack>
+  );
+}

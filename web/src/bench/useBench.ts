@@ -1,0 +1,91 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { Refused, unreachable, type BenchEvent } from '../api/client';
+import { tellEvents, useJob } from '../api/bench';
+import { keys, type ReaderOf } from '../api/queries';
+import { useTell } from '../app/Notices';
+import { keep, kept, thisDevice, withWaiting } from './waiting';
+
+const AGAIN_MS = 1500;
+
+type OfKind<K extends BenchEvent['kind']> = Extract<BenchEvent, { kind: K }>;
+type Payload<K extends BenchEvent['kind']> = Omit<OfKind<K>, 'id' | 'device' | 'at' | 'seen' | 'kind'>;
+/** Says that something happened. Its id is what it is called from then on. */
+export type Say = <K extends BenchEvent['kind']>(kind: K, payload: Payload<K>) => string;
+
+/** A ring at the bench, as it stands on this device: what the server knows, and what is on its way there. */
+export function useBench(id: string, reader: ReaderOf) {
+  const job = useJob(id, reader);
+  const queries = useQueryClient();
+  const tell = useTell();
+  const [waiting, setWaiting] = useState<readonly BenchEvent[]>(() => kept(id));
+  const [away, setAway] = useState(false);
+  const sending = useRef(false);
+  const queue = useRef(waiting);
+  const seen = job.data?.progress.number ?? 0;
+  const put = useCallback(
+    (next: readonly BenchEvent[]) => {
+      queue.current = next;
+      // Written down before it is sent: a tab that is closed now loses nothing.
+      keep(id, next);
+      setWaiting(next);
+    },
+    [id],
+  );
+  const send = useCallback(async () => {
+    if (sending.current) return;
+    sending.current = true;
+    try {
+      while (queue.current.length) {
+        const batch = queue.current.slice(0, 100);
+        try {
+          await tellEvents(id, [...batch]);
+          setAway(false);
+          await queries.invalidateQueries({ queryKey: ['job', id] });
+          put(queue.current.slice(batch.length));
+        } catch (error) {
+          if (!unreachable(error)) {
+            tell({ text: error instanceof Refused ? error.message : 'That could not be written down.' });
+            put(queue.current.slice(batch.length));
+          } else {
+            setAway(true);
+            await new Promise((done) => setTimeout(done, AGAIN_MS));
+          }
+        }
+      }
+    } finally {
+      sending.current = false;
+    }
+  }, [id, put, queries, tell]);
+  useEffect(() => {
+    void send();
+  }, [send]);
+  // What another device did is heard of; after a silence everything is asked for again.
+  useEffect(() => {
+    const changes = new EventSource(`/api/jobs/${id}/changes`);
+    changes.onmessage = () => void queries.invalidateQueries({ queryKey: ['job', id] });
+    return () => changes.close();
+  }, [id, queries]);
+  const say: Say = useCallback(
+    (kind, payload) => {
+      const event = {
+        ...payload,
+        kind,
+        id: crypto.randomUUID(),
+        device: thisDevice(),
+        at: new Date().toISOString(),
+        seen,
+      } as unknown as BenchEvent;
+      put([...queue.current, event]);
+      void send();
+      return event.id;
+    },
+    [put, send, seen],
+  );
+  const progress = useMemo(() => (job.data ? withWaiting(job.data.progress, waiting) : undefined), [job.data, waiting]);
+  const ended = progress && progress.state !== 'open';
+  useEffect(() => {
+    if (ended) void queries.invalidateQueries({ queryKey: keys.jobs });
+  }, [ended, queries]);
+  return { job, progress, say, waiting: waiting.length, away };
+}

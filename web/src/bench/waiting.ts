@@ -1,0 +1,50 @@
+import type { BenchEvent, Progress } from '../api/client';
+
+/** Events that the server hasn't acknowledged yet: kept in the browser, sent in order, as often as needed. */
+const keyOf = (job: string) => `pliant-coil.bench.${job}`;
+
+export function kept(job: string): BenchEvent[] {
+  try {
+    return JSON.parse(localStorage.getItem(keyOf(job)) ?? '[]') as BenchEvent[];
+  } catch {
+    return [];
+  }
+}
+
+export function keep(job: string, events: readonly BenchEvent[]): void {
+  if (events.length) localStorage.setItem(keyOf(job), JSON.stringify(events));
+  else localStorage.removeItem(keyOf(job));
+}
+
+export function thisDevice(): string {
+  const known = localStorage.getItem('pliant-coil.device');
+  if (known) return known;
+  const made = `bench ${crypto.randomUUID().slice(0, 8)}`;
+  localStorage.setItem('pliant-coil.device', made);
+  return made;
+}
+
+/** Where a ring stands once the server has heard what is still on its way. */
+export function withWaiting(progress: Progress, waiting: readonly BenchEvent[]): Progress {
+  if (!waiting.length) return progress;
+  const steps = progress.steps.map((step) => ({ ...step, counters: step.counters.map((counter) => ({ ...counter })) }));
+  let place = progress.place;
+  for (const event of waiting) {
+    if (event.kind === 'count' || event.kind === 'count_set') {
+      for (const counter of steps.flatMap((step) => step.counters).filter((c) => c.move === event.move)) {
+        const next = event.kind === 'count' ? counter.made + event.n : event.n;
+        counter.made = Math.max(0, Math.min(counter.count, next));
+      }
+    } else if (event.kind === 'step_on') {
+      place = Math.max(place, steps.findIndex((step) => step.task === event.task) + 1);
+    } else if (event.kind === 'step_back') {
+      place = Math.min(
+        place,
+        steps.findIndex((step) => step.task === event.task),
+      );
+    } else if (event.kind === 'finished' || event.kind === 'spoiled' || event.kind === 'set_aside') {
+      return { ...progress, steps, place, state: event.kind };
+    }
+  }
+  return { ...progress, steps, place, task: steps[place]?.task ?? '' };
+}

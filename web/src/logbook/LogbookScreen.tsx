@@ -1,0 +1,122 @@
+import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
+import Link from '@mui/material/Link';
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import { useEffect, useState } from 'react';
+import { Link as RouterLink } from 'react-router';
+import { useHand, useJobs } from '../api/bench';
+import type { JobListed } from '../api/client';
+import { figures } from '../app/theme';
+import { PAGE } from '../api/queries';
+import { usePreferences } from '../preferences/Preferences';
+import { length, signed, withFractions } from '../words/figures';
+import { Hand } from './Hand';
+import { US_STEP_MM, wireOf } from './records';
+import { SizeErrors } from './SizeErrors';
+
+const STATES: Record<string, string> = { finished: 'Finished', spoiled: 'Spoiled', set_aside: 'Set aside' };
+
+/** What was made: planned beside what came out, and what the hand has shown by it. */
+export default function LogbookScreen() {
+  const [search, setSearch] = useState('');
+  const [before, setBefore] = useState<readonly string[]>([]);
+  const jobs = useJobs(true, search, before.at(-1));
+  const hand = useHand();
+  const total = jobs.data?.total ?? 0;
+  const list = jobs.data?.jobs ?? [];
+  useEffect(() => {
+    document.title = 'Logbook · Pliant Coil';
+  }, []);
+  return (
+    <Box component="main" sx={{ px: { xs: 2, sm: 3, lg: 4, xl: 7.5 }, maxWidth: 1600, mx: 'auto', pb: 6, pt: 2 }}>
+      <Box sx={{ display: 'grid', gap: 5, gridTemplateColumns: { xs: '1fr', md: 'minmax(0, 1fr) 400px' } }}>
+        <Box component="section" aria-label="Rings that were made">
+          <Box sx={{ display: 'flex', alignItems: 'end', gap: 3, mb: 1 }}>
+            <Typography variant="h2" sx={{ fontSize: '1.5rem', whiteSpace: 'nowrap' }}>
+              Logbook
+            </Typography>
+            <TextField
+              label="Search"
+              value={search}
+              onChange={(event) => {
+                setSearch(event.target.value);
+                setBefore([]);
+              }}
+            />
+            <Link
+              href="/api/jobs/records.csv"
+              download
+              sx={{ whiteSpace: 'nowrap', minHeight: 44, lineHeight: '44px' }}
+            >
+              As a table
+            </Link>
+          </Box>
+          {jobs.isError && <Typography color="error">{jobs.error.message}</Typography>}
+          {jobs.isSuccess && total === 0 && (
+            <Typography sx={{ maxWidth: '60ch' }}>
+              {search
+                ? `No ring here says “${search}”.`
+                : 'No ring is finished yet. At the bench, “Into the logbook” keeps what was cut, what was left and what the mandrel read.'}
+            </Typography>
+          )}
+          <Box component="ul" sx={{ listStyle: 'none', p: 0, m: 0 }}>
+            {list.map((job) => (
+              <Line key={job.id} job={job} />
+            ))}
+          </Box>
+          {total > PAGE && (
+            <Box sx={{ display: 'flex', justifyContent: 'space-between', mt: 1 }}>
+              <Button disabled={!before.length} onClick={() => setBefore(before.slice(0, -1))}>
+                Newer
+              </Button>
+              <Button
+                disabled={(before.length + 1) * PAGE >= total}
+                onClick={() => setBefore([...before, list.at(-1)?.id ?? ''])}
+              >
+                Older
+              </Button>
+            </Box>
+          )}
+        </Box>
+        <Box>
+          <SizeErrors jobs={list} />
+          {hand.data && <Hand hand={hand.data} />}
+        </Box>
+      </Box>
+    </Box>
+  );
+}
+
+function Line({ job }: { job: JobListed }) {
+  const [{ units }] = usePreferences();
+  const { record } = job;
+  const wire = wireOf(job);
+  const off = record?.size_mm ? (record.size_mm - record.planned_size_mm) / US_STEP_MM : null;
+  const ended = job.ended_at ? new Date(job.ended_at).toLocaleDateString(undefined, { dateStyle: 'medium' }) : '';
+  return (
+    <Box component="li" sx={{ py: 1.5, borderBottom: 1, borderColor: 'divider' }}>
+      <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 2, alignItems: 'baseline' }}>
+        <Link component={RouterLink} to={`/bench/${job.id}`} sx={{ fontWeight: 650, fontSize: '1.1rem' }}>
+          {job.title}
+        </Link>
+        <Typography variant="body2" color="text.secondary" sx={{ whiteSpace: 'nowrap' }}>
+          {STATES[job.state]} {ended}
+        </Typography>
+      </Box>
+      <Typography variant="body2" color="text.secondary">
+        {withFractions(job.sentence)}
+      </Typography>
+      <Typography sx={{ fontFamily: figures, fontSize: '0.95rem', mt: 0.5 }}>
+        {[
+          off === null ? '' : `size ${signed(off, 2)} US`,
+          wire ? `wire ${length(wire.used, units)} of ${length(wire.planned, units)} planned` : '',
+          record ? `${Math.round(record.minutes)} of ${Math.round(record.planned_minutes)} min` : '',
+        ]
+          .filter(Boolean)
+          .join(' · ')}
+      </Typography>
+      {record?.why && <Typography variant="body2">Why: {record.why}</Typography>}
+    </Box>
+  );
+}
