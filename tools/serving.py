@@ -19,6 +19,7 @@ from pliant_coil.web_api.app import create_app
 from pliant_coil.web_api.settings import Settings
 from tools.postgres import Cluster, free_port
 
+ROOT = Path(__file__).parents[1]
 Serve = Callable[[str], AbstractContextManager[str]]
 """Serves a database, and says where."""
 
@@ -58,30 +59,47 @@ def served(database_url: str) -> Iterator[str]:
         thread.join()
 
 
-@contextmanager
-def served_apart(database_url: str) -> Iterator[str]:
-    """The address of a server in a process of its own, as people meet it: nothing that asks it slows it down."""
-    address = f"http://127.0.0.1:{(port := free_port())}"
-    factory = "pliant_coil.web_api.app:create_app"
-    command = [sys.executable, "-m", "uvicorn", "--factory", factory, "--port", str(port), "--no-access-log"]
-    environment = {**os.environ, "DATABASE_URL": database_url}
-    with subprocess.Popen(command, stderr=subprocess.DEVNULL, env=environment) as process:
-        deadline = time.monotonic() + 30
-        while not _answers(address):
-            if time.monotonic() > deadline or process.poll() is not None:
+class Apart:
+    """A server in a process of its own, as people meet it: nothing that asks it slows it down, and it can be killed."""
+
+    def __init__(self, database_url: str, port: int = 0) -> None:
+        self.port = port or free_port()
+        self.address = f"http://127.0.0.1:{self.port}"
+        factory = "pliant_coil.web_api.app:create_app"
+        command = [sys.executable, "-m", "uvicorn", "--factory", factory, "--port", str(self.port), "--no-access-log"]
+        environment = {**os.environ, "DATABASE_URL": database_url}
+        self._process = subprocess.Popen(command, cwd=ROOT, stderr=subprocess.DEVNULL, env=environment)
+        deadline = time.monotonic() + 60
+        while not self._answers():
+            if time.monotonic() > deadline or self._process.poll() is not None:
                 raise RuntimeError("the server didn't start")
             time.sleep(0.05)
+
+    def _answers(self) -> bool:
         try:
-            yield address
-        finally:
-            process.terminate()
+            return httpx.get(f"{self.address}/api/version").is_success
+        except httpx.TransportError:
+            return False
+
+    def stop(self) -> None:
+        """As Ctrl-C ends it."""
+        self._process.terminate()
+        self._process.wait()
+
+    def kill(self) -> None:
+        """As kill -9 ends it."""
+        self._process.kill()
+        self._process.wait()
 
 
-def _answers(address: str) -> bool:
+@contextmanager
+def served_apart(database_url: str) -> Iterator[str]:
+    """The address of a server in a process of its own."""
+    server = Apart(database_url)
     try:
-        return httpx.get(f"{address}/api/version").is_success
-    except httpx.TransportError:
-        return False
+        yield server.address
+    finally:
+        server.stop()
 
 
 @contextmanager

@@ -1,12 +1,7 @@
 """What was acknowledged is there after the server or the database is ended with -9 in the middle of saves."""
 
-import os
-import signal
-import subprocess
-import sys
 import tempfile
 import threading
-import time
 from collections.abc import Iterator
 from pathlib import Path
 
@@ -15,9 +10,8 @@ import pytest
 
 from pliant_coil.services.workshop import seed_demo
 from pliant_coil.store.database import connect, migrate, sessions_of
-from tools.postgres import Cluster, free_port
-
-ROOT = Path(__file__).parents[2]
+from tools.postgres import Cluster
+from tools.serving import Apart
 
 
 @pytest.fixture
@@ -34,33 +28,12 @@ def cluster() -> Iterator[Cluster]:
         cluster.remove()
 
 
-class Server:
+class Server(Apart):
     """The application in a process of its own."""
 
     def __init__(self, cluster: Cluster) -> None:
-        port = free_port()
-        self.url = f"http://127.0.0.1:{port}/api"
-        command = [
-            sys.executable,
-            "-m",
-            "uvicorn",
-            "--factory",
-            "pliant_coil.web_api.app:create_app",
-            "--port",
-            str(port),
-            "--log-level",
-            "critical",
-        ]
-        environment = {**os.environ, "DATABASE_URL": cluster.start()}
-        self.process = subprocess.Popen(command, cwd=ROOT, env=environment, stderr=subprocess.DEVNULL)
-        deadline = time.monotonic() + 60
-        while time.monotonic() < deadline:
-            try:
-                if httpx.get(f"{self.url}/health").status_code == 200:
-                    return
-            except httpx.TransportError:
-                assert self.process.poll() is None, "the server didn't start"
-        raise TimeoutError("the server didn't answer")
+        super().__init__(cluster.start())
+        self.url = f"{self.address}/api"
 
     def titles(self) -> set[str]:
         found: list[dict[str, str]] = []
@@ -70,10 +43,6 @@ class Server:
             if not page:
                 return {ring["title"] for ring in found}
             found += page
-
-    def kill(self) -> None:
-        self.process.send_signal(signal.SIGKILL)
-        self.process.wait()
 
 
 class Savers:
