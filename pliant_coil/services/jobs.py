@@ -62,32 +62,17 @@ class Jobs:
     def __init__(self, sessions: Sessions, workshop_slug: str) -> None:
         self._sessions = sessions
         self._slug = workshop_slug
+        self._hand: tuple[tuple[int, object], Hand, list[Job]] | None = None
 
     def _work(self) -> AbstractContextManager[tuple[Session, UUID]]:
         return in_workshop(self._sessions, self._slug)
 
     def begin(self, file: RingFile, key: UUID | None = None) -> UUID:
         """Take a ring to the bench; under the same `key` once. Raises `Refusal` for one that can't be made."""
-        predicted = plan(file)
-        title = file.title.strip() or UNTITLED
-        fresh = {
-            "title": title,
-            "sentence": sentence_text(RingAtBench.of(file).ring),
-            "file": document_of(file),
-            "predicted": predicted.model_dump(mode="json"),
-            "core_version": __version__,
-            "state": "open",
-            "number": 0,
-            "saved_as": key,
-        }
         try:
             with self._work() as (session, workshop_id):
                 found = store.saved_as(session, workshop_id, key) if key else None
-                if found is None:
-                    found = Job(workshop_id=workshop_id, **fresh)
-                    session.add(found)
-                    session.flush()
-                return found.id
+                return (found or add_job(session, workshop_id, file, key)).id
         except IntegrityError:
             with self._work() as (session, workshop_id):
                 return _found(store.saved_as(session, workshop_id, key) if key else None).id
@@ -110,25 +95,52 @@ class Jobs:
             fresh = list({event.id: event for event in events if event.id not in known}.values())
             if job.number + len(fresh) > MOST_EVENTS:
                 refuse("events", "more has been told of this ring than a ring can stand", f"up to {MOST_EVENTS} events")
-            for event in fresh:
-                store.append(session, job, event.id, event.model_dump(mode="json"))
             if fresh:
-                session.flush()
-                if any(isinstance(event, Ended | Reopened | TakenBack) for event in fresh):
-                    _settle(session, job)
-                store.changed(session, job)
+                write_down(session, job, fresh)
             return job.number, sorted(known, key=str)
 
     def hand(self) -> tuple[Hand, list[Job]]:
         """What the finished rings show of the hand, and the jobs that they are."""
         with self._work() as (session, workshop_id):
-            jobs = store.records(session, workshop_id)
-        return learned([_used(job) for job in jobs]), jobs
+            newest = store.newest_record(session, workshop_id)
+            # Learned anew when a ring has ended, never at a letter typed.
+            if self._hand is None or self._hand[0] != newest:
+                jobs = store.records(session, workshop_id)
+                self._hand = (newest, learned([_used(job) for job in jobs]), jobs)
+        return self._hand[1:]
 
     def table(self) -> str:
         """Every record as CSV, a line a piece, the oldest first."""
         with self._work() as (session, workshop_id):
             return csv_text(_COLUMNS, _rows(store.records(session, workshop_id)))
+
+
+def add_job(session: Session, workshop_id: UUID, file: RingFile, key: UUID | None) -> Job:
+    """A ring taken to the bench, with its plan of now. Raises `Refusal` for one that can't be made."""
+    job = Job(
+        workshop_id=workshop_id,
+        title=file.title.strip() or UNTITLED,
+        sentence=sentence_text(RingAtBench.of(file).ring),
+        file=document_of(file),
+        predicted=plan(file).model_dump(mode="json"),
+        core_version=__version__,
+        state="open",
+        number=0,
+        saved_as=key,
+    )
+    session.add(job)
+    session.flush()
+    return job
+
+
+def write_down(session: Session, job: Job, events: Sequence[Event]) -> None:
+    """What happened to a job that was found with `lock`, and what follows from it."""
+    for event in events:
+        store.append(session, job, event.id, event.model_dump(mode="json"))
+    session.flush()
+    if any(isinstance(event, Ended | Reopened | TakenBack) for event in events):
+        _settle(session, job)
+    store.changed(session, job)
 
 
 def _rows(jobs: Sequence[Job]) -> Iterator[list[object]]:

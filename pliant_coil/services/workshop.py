@@ -5,6 +5,7 @@ from importlib import resources
 from sqlalchemy.exc import SQLAlchemyError
 
 from pliant_coil.core.ring_file.document import read_ring_text
+from pliant_coil.services.demo_log import demo_log
 from pliant_coil.services.rings import columns_of, document_of
 from pliant_coil.store import rings, workshops
 from pliant_coil.store.database import Sessions
@@ -21,6 +22,8 @@ def seed_demo(sessions: Sessions) -> bool:
             if made and entry.name.endswith(".ring.json"):
                 file = read_ring_text(entry.read_text("utf-8"))
                 rings.add(session, workshop.id, columns_of(file), document_of(file))
+        if made:
+            demo_log(session, workshop.id)
         return made
 
 

@@ -44,6 +44,13 @@ def records(session: Session, workshop_id: UUID) -> list[Job]:
     return list(session.scalars(query))
 
 
+def newest_record(session: Session, workshop_id: UUID) -> tuple[int, object]:
+    """How many records there are, and when the last one changed: whether the hand has to be learned again."""
+    query = select(func.count(), func.max(Job.updated_at)).where(Job.workshop_id == workshop_id, Job.record.is_not(None))
+    count, last = session.execute(query).one()
+    return count, last
+
+
 def events(session: Session, job: Job) -> list[JobEvent]:
     """What happened, in its order."""
     return list(session.scalars(select(JobEvent).where(JobEvent.job_id == job.id).order_by(JobEvent.number)))

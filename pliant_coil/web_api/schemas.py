@@ -7,7 +7,7 @@ from uuid import UUID
 from pydantic import BaseModel, ConfigDict, Field
 
 from pliant_coil.core.bench.events import Event
-from pliant_coil.core.bench.told import ProgressTold, TailEndTold
+from pliant_coil.core.bench.told import ProgressTold, RecordTold, TailEndTold
 from pliant_coil.core.plan.model import Plan, Size
 from pliant_coil.core.ring_file.document import RingFile, Text
 
@@ -106,34 +106,8 @@ class JobBegun(BaseModel):
     id: UUID
 
 
-class RecordPiece(BaseModel):
-    """A piece of wire of a ring that has ended."""
-
-    piece: str
-    cut_mm: float
-    planned_mm: float
-    used_mm: float | None
-    kinds: dict[str, float]
-
-
-class Record(BaseModel):
-    """Predicted beside what came out."""
-
-    state: str
-    why: str
-    aim_mm: float
-    planned_size_mm: float
-    size_mm: float | None
-    minutes: float
-    planned_minutes: float
-    family: str
-    pieces: list[RecordPiece]
-
-
 class JobListed(BaseModel):
     """A ring at the bench in a list; its record once it has ended."""
-
-    model_config = ConfigDict(from_attributes=True)
 
     id: UUID
     title: str
@@ -143,7 +117,7 @@ class JobListed(BaseModel):
     created_at: datetime
     updated_at: datetime
     ended_at: datetime | None
-    record: Record | None
+    record: RecordTold | None
 
 
 class JobList(BaseModel):

@@ -100,10 +100,20 @@ def test_a_finished_ring_is_recorded_and_its_hand_learned(client: TestClient) ->
     ended = client.get("/api/jobs", params={"ended": True}).json()
     assert [j["title"] for j in ended["jobs"]] == ["Ring 2", "Ring 1", "Ring 0"]
     record = ended["jobs"][0]["record"]
-    assert record["size_mm"] == 16.9 and record["pieces"][0]["used_mm"] == pytest.approx(used[2] * 1.04, abs=0.2)
+    assert record["off_mm"] == pytest.approx(
+        16.9 - client.post("/api/plan", json=AMBER_MEADOW).json()["finished"]["inside_diameter_mm"], abs=2e-3
+    )
+    assert record["wire"] == f"{used[2] * 1.04:.0f} mm of {used[2]:.0f} mm planned"
+    by_letter = client.get("/api/jobs", params={"ended": True, "sizes": "uk,us", "units": "in"}).json()["jobs"][0]["record"]
+    assert by_letter["size"].startswith("UK") or "UK" in by_letter["size"]
+    assert "mm" not in by_letter["wire"]
     hand = client.get("/api/jobs/hand").json()
     assert hand["rings"] == 3 and all(f["low"] < f["share"] < f["high"] for f in hand["factors"])
     assert next(f["share"] for f in hand["factors"] if f["kind"] == "wrap") > 0.01
+    usual = client.post("/api/plan", json=AMBER_MEADOW).json()["wires"][0]
+    own = client.post("/api/plan", json=AMBER_MEADOW, params={"hand": True}).json()["wires"][0]
+    assert usual["hand"] is None and "Your hand, from 3 rings" in own["hand"] and "your hand takes" in own["arithmetic"]
+    assert own["sigma_mm"] < usual["sigma_mm"], "knowing a hand is worth margin"
     table = client.get("/api/jobs/records.csv").text.splitlines()
     assert table[0].startswith("ended,title") and len(table) == 4
     finished = client.post(f"/api/jobs/{ended['jobs'][0]['id']}/events", json={"events": [event("reopened")]})

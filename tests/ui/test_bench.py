@@ -96,8 +96,11 @@ def test_a_bead_ring_from_plan_to_logbook(page: Page, killable: Callable[[], Apa
     expect(page.get_by_role("heading", name="It is finished.")).to_be_visible()
     page.goto(f"{address}/logbook")
     line = page.get_by_role("listitem").filter(has_text="Honey ring")
-    expect(line).to_contain_text(re.compile(r"size [+−]0\.0\d US · wire 162 mm of 16\d mm planned"))
-    expect(page.get_by_role("region", name="Your hand")).to_contain_text("1 ring")
+    expect(line).to_contain_text(re.compile(r"US 6½, .*wire 162 mm of 16\d mm planned"))
+    hand = page.get_by_role("region", name="Your hand")
+    expect(hand).to_contain_text("1 ring")
+    hand.get_by_role("button", name="Reckon with it in plans").click()
+    expect(hand.get_by_role("button", name="Plans reckon with it")).to_be_visible()
 
 
 def test_a_woven_ring_is_counted_on_two_devices(browser: Browser, server: str, sessions: object) -> None:

@@ -88,14 +88,29 @@ class Hand:
         """Every kind that a ring has shown."""
         return [self.factor(kind) for kind in HAND if any(ring.lengths.get(kind) for ring in self.rings)]
 
-    def margin_mm(self, lengths: Mapping[HandKind, float], risk: float) -> tuple[float, float]:
-        """Expected length and z·σ for a piece of these planned lengths."""
-        expected = sum(length * (1 + self.belief.value({kind: 1.0})) for kind, length in lengths.items())
-        own = sum((HAND[kind].noise * length * (1 + self.belief.value({kind: 1.0}))) ** 2 for kind, length in lengths.items())
-        row = {str(kind): length for kind, length in lengths.items()}
-        unseen = sum((HAND[kind].bias * length) ** 2 for kind, length in lengths.items() if kind not in self.belief.names)
-        sigma = math.sqrt(self.belief.variance(row) + unseen + self.noise * own)
-        return expected, NormalDist().inv_cdf(1 - risk) * sigma
+    @property
+    def known_rings(self) -> int:
+        """Rings that counted."""
+        return sum(1 for w in self.weights if w >= ODD_BELOW)
+
+    def expects(self, moves: Sequence[tuple[HandKind, float]]) -> tuple[float, float]:
+        """How much more than planned these moves take (kind, planned length), and the standard deviation of all [mm].
+
+        Kinds that too few rings have shown stay as they are among makers.
+        """
+        row: dict[str, float] = {}
+        unknown: dict[HandKind, float] = {}
+        own = 0.0
+        factors = {kind: self.factor(kind) for kind, _ in moves}
+        for kind, length in moves:
+            factor = factors[kind]
+            if factor.used:
+                row[kind] = row.get(kind, 0.0) + length
+            else:
+                unknown[kind] = unknown.get(kind, 0.0) + length
+            own += (HAND[kind].noise * length * (1 + (factor.share if factor.used else 0.0))) ** 2
+        unseen = sum((HAND[kind].bias * length) ** 2 for kind, length in unknown.items())
+        return self.belief.value(row), math.sqrt(self.belief.variance(row) + unseen + self.noise * own)
 
 
 def learned(rings: Sequence[Used], *, learn_noise: bool = True, robust: bool = True, forget: bool = True) -> Hand:

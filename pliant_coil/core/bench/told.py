@@ -1,6 +1,7 @@
 """What is told of a ring at the bench: written for its reader like the plan."""
 
-from typing import Literal
+from collections.abc import Mapping
+from typing import Any, Literal
 from uuid import UUID
 
 from pydantic import BaseModel
@@ -10,7 +11,7 @@ from pliant_coil.core.bench.reach import SURE, Tail
 from pliant_coil.core.bench.ring_at_bench import RingAtBench, TailEnd
 from pliant_coil.core.bench.sizing import SizeReading
 from pliant_coil.core.plan.model import Mm, Text, Told, Us
-from pliant_coil.core.trade.sizes import US_STEP_MM, Size
+from pliant_coil.core.trade.sizes import US_STEP_MM, Size, SizeChange
 from pliant_coil.core.words.figures import Length, Share
 from pliant_coil.core.words.say import say
 
@@ -94,6 +95,21 @@ class TailTold(Told):
     reaches: bool
 
 
+class RecordTold(Told):
+    """What came of a ring, beside what was planned."""
+
+    state: Literal["finished", "spoiled", "set_aside"]
+    why: str
+    off_mm: Mm | None
+    """How far its size is off its plan, in diameter."""
+    size: Text | None
+    off: Text | None
+    wire: Text | None
+    """What was used of what was planned, where the rest was measured."""
+    minutes: float
+    planned_minutes: float
+
+
 class Taken(BaseModel):
     """What came of events that were sent: the number of the newest, and which were there already."""
 
@@ -131,6 +147,28 @@ def progress_told(at_bench: RingAtBench, progress: Progress) -> ProgressTold:
         made=sorted(at_bench.made(progress)),
         notes=[note.text for note in progress.notes],
         minutes=sum(progress.seconds.values()) / 60,
+    )
+
+
+def record_told(record: Mapping[str, Any]) -> RecordTold:
+    """A record in words. It holds what was written when the ring ended."""
+    size = record["size_mm"]
+    off = None if size is None else size - record["planned_size_mm"]
+    measured = [piece for piece in record["pieces"] if piece["used_mm"] is not None]
+    wire = say(
+        "{used} of {planned} planned",
+        used=Length(sum(piece["used_mm"] for piece in measured)),
+        planned=Length(sum(piece["planned_mm"] for piece in measured)),
+    )
+    return RecordTold(
+        state=record["state"],
+        why=record["why"],
+        off_mm=off,
+        size=None if size is None else say("{size}", size=Size(size)),
+        off=None if off is None else say("{off}", off=SizeChange(off, signed=True)),
+        wire=wire if measured else None,
+        minutes=record["minutes"],
+        planned_minutes=record["planned_minutes"],
     )
 
 

@@ -10,6 +10,7 @@ from statistics import NormalDist
 
 from pliant_coil.core.moves import EndCare, Fate, LoopRow, Piece, Placed, Spare, to_hold
 from pliant_coil.core.ring_file.document import OwnTail, Sizing, Tape
+from pliant_coil.core.trade.hand import KnownHand
 from pliant_coil.core.trade.measures import round_up
 from pliant_coil.core.words.figures import MM_PER_INCH, Length, Number, Thickness
 from pliant_coil.core.words.say import NOTHING, Say, say
@@ -29,6 +30,8 @@ class Cut:
 
     piece: Piece
     sigma_mm: float
+    hand_mm: float
+    """What the maker's own hand takes beyond the plan, as far as it is known."""
     cut_mm: float
     inch_parts: int
     moves: tuple[Placed, ...]
@@ -75,16 +78,17 @@ def tail_mm(sizing: Sizing) -> float:
     return sizing.tail.mm if isinstance(sizing.tail, OwnTail) else TAIL_MM[sizing.tail]
 
 
-def cut_all(pieces: tuple[Piece, ...], sizing: Sizing) -> list[Cut]:
-    """Every piece as it is cut; pieces of one role that only differ at their ends are cut alike, to the longest."""
+def cut_all(pieces: tuple[Piece, ...], sizing: Sizing, hand: KnownHand | None = None) -> list[Cut]:
+    """Every piece as it is cut, for a hand if it is known; pieces of one role that only differ at their ends are cut alike, to the longest."""
     longest: dict[str, float] = {}
-    needs = [_needed(piece, sizing) for piece in pieces]
+    expected = [hand.expects(piece.lengths) if hand else (0.0, piece.sigma_mm) for piece in pieces]
+    needs = [_needed(piece, sizing, *taken) for piece, taken in zip(pieces, expected, strict=True)]
     for piece, need in zip(pieces, needs, strict=True):
         longest[piece.role] = max(longest.get(piece.role, 0.0), need)
     found = []
-    for piece, need in zip(pieces, needs, strict=True):
+    for piece, need, (more, sigma) in zip(pieces, needs, expected, strict=True):
         alike = longest[piece.role] if longest[piece.role] < 1.25 * need else need
-        found.append(_cut(piece, sizing, extra_mm=alike - need))
+        found.append(_cut(piece, sizing, sigma=sigma, hand_mm=more, extra_mm=alike - need))
     return found
 
 
@@ -94,17 +98,17 @@ def _base_mm(piece: Piece, sizing: Sizing) -> float:
     return piece.net_mm + piece.beside_mm + drawn * tail_mm(sizing) + trimmed * TRIM_MM
 
 
-def _needed(piece: Piece, sizing: Sizing) -> float:
-    return _base_mm(piece, sizing) + standard_deviations(sizing.risk_of_running_out) * piece.sigma_mm
+def _needed(piece: Piece, sizing: Sizing, more_mm: float, sigma_mm: float) -> float:
+    return _base_mm(piece, sizing) + more_mm + standard_deviations(sizing.risk_of_running_out) * sigma_mm
 
 
 def _rounded(needed_mm: float, piece: Piece, tape: Tape) -> float:
     return needed_mm if piece.from_reel else round_up(needed_mm, TAPE_STEP_MM[tape])
 
 
-def _cut(piece: Piece, sizing: Sizing, *, extra_mm: float) -> Cut:
-    sigma, tail = piece.sigma_mm, tail_mm(sizing)
-    base = _base_mm(piece, sizing)
+def _cut(piece: Piece, sizing: Sizing, *, sigma: float, hand_mm: float, extra_mm: float) -> Cut:
+    tail = tail_mm(sizing)
+    base = _base_mm(piece, sizing) + hand_mm
     z = standard_deviations(sizing.risk_of_running_out)
     length = _rounded(base + z * sigma + extra_mm, piece, sizing.tape)
     drawn = [care is EndCare.DRAWN for care in piece.ends]
@@ -130,27 +134,32 @@ def _cut(piece: Piece, sizing: Sizing, *, extra_mm: float) -> Cut:
     return Cut(
         piece,
         sigma,
+        hand_mm,
         length,
         parts,
         tuple(moves),
-        _arithmetic(piece, sizing, sum(drawn), z),
+        _arithmetic(piece, sizing, sum(drawn), z, sigma=sigma, hand_mm=hand_mm),
         tuple((risk, cut) for cut, risk in sorted(risks.items())),
     )
 
 
-def _arithmetic(piece: Piece, sizing: Sizing, drawn: int, z: float) -> Say:
+def _arithmetic(piece: Piece, sizing: Sizing, drawn: int, z: float, *, sigma: float, hand_mm: float) -> Say:
     beside = say(" + {beside} the work takes beside it", beside=Length(piece.beside_mm)) if piece.beside_mm > 0.05 else NOTHING
     to_hold_words = say(" + {n} × {tail} to hold", n=drawn, tail=Length(tail_mm(sizing))) if drawn and tail_mm(sizing) else NOTHING
     trims = sum(care is not EndCare.SAWN for care in piece.ends)
     to_trim = say(" + {n} × {trim} to trim", n=trims, trim=Length(TRIM_MM)) if trims else NOTHING
     tape = NOTHING if piece.from_reel else say(", up to the tape’s next {tape}", tape=Length(TAPE_STEP_MM[sizing.tape]))
+    own = NOTHING
+    if abs(hand_mm) > 0.05:
+        own = say(" + {more} your hand takes" if hand_mm > 0 else " − {more} your hand saves", more=Length(abs(hand_mm)))
     return say(
-        "{net} in the ring{beside}{held}{trim} + {z} × {sigma} in case{tape}",
+        "{net} in the ring{own}{beside}{held}{trim} + {z} × {sigma} in case{tape}",
         net=Length(piece.net_mm),
+        own=own,
         beside=beside,
         held=to_hold_words,
         trim=to_trim,
         z=Number(z, 2),
-        sigma=Thickness(piece.sigma_mm),
+        sigma=Thickness(sigma),
         tape=tape,
     )

@@ -1,6 +1,5 @@
 """Moves where they lie: a piece of wire, and each move on it with its name, its fate and how its stretch was worked."""
 
-import math
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from enum import StrEnum
@@ -8,7 +7,7 @@ from enum import StrEnum
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.twisting import hardened_mpa
 from pliant_coil.core.moves.base import Move, Obstacle
-from pliant_coil.core.trade.hand import HAND, HandKind
+from pliant_coil.core.trade.hand import HandKind, makers_at_large
 from pliant_coil.core.trade.wire import Wire
 from pliant_coil.core.words.say import NOTHING, Say
 
@@ -125,18 +124,14 @@ class Piece:
         return sum(p.length_mm for p in self.moves if p.fate is not Fate.RING)
 
     @property
+    def lengths(self) -> list[tuple[HandKind, float]]:
+        """Each move's kind and what it takes: what a hand may be off by."""
+        return [(placed.move.hand, placed.length_mm) for placed in self.moves]
+
+    @property
     def sigma_mm(self) -> float:
-        """Standard deviation of what the moves take: their own noise in quadrature, and each kind's shared bias."""
-        noise = 0.0
-        by_kind: dict[HandKind, float] = {}
-        for placed in self.moves:
-            move = placed.move
-            length = placed.length_mm
-            steadiness = HAND[move.hand]
-            noise += (steadiness.noise * length) ** 2
-            by_kind[move.hand] = by_kind.get(move.hand, 0.0) + length
-        shared = sum((HAND[kind].bias * length) ** 2 for kind, length in by_kind.items())
-        return math.sqrt(noise + shared)
+        """Standard deviation of what the moves take, in a hand that nothing is known of."""
+        return makers_at_large(self.lengths)
 
 
 def named(prefix: str, moves: Iterable[Move], worked: Worked = PLAIN) -> tuple[Placed, ...]:

@@ -5,7 +5,7 @@ from dataclasses import replace
 
 from pliant_coil.core.making.advice import advise, hole_needed
 from pliant_coil.core.making.assemble import MadeRing
-from pliant_coil.core.making.cutting import Cut, cut_all, more_of
+from pliant_coil.core.making.cutting import Cut, cut_all, more_of, standard_deviations
 from pliant_coil.core.making.joints import drawn
 from pliant_coil.core.making.markout import Mark as WireMark
 from pliant_coil.core.making.markout import marks
@@ -21,21 +21,22 @@ from pliant_coil.core.styles.cautions import TORCH
 from pliant_coil.core.styles.contract import SizedBy, Top
 from pliant_coil.core.styles.repeats import Repeats
 from pliant_coil.core.styles.tasks import Task
+from pliant_coil.core.trade.hand import KnownHand
 from pliant_coil.core.trade.mandrels import TAPER, Along
 from pliant_coil.core.trade.sizes import SYSTEMS, US_STEP_MM, Size, SizeChange, nearest_mark
 from pliant_coil.core.words.figures import Count, CutLength, Length, Number, Thickness, inches_up
 from pliant_coil.core.words.say import NOTHING, Reader, Say, listed, say, write
 
 
-def plan(file: RingFile, *, paths: bool = False) -> model.Plan:
-    """The plan of a ring; with `paths`, its drawing too. Raises `Refusal` for what can't be made."""
+def plan(file: RingFile, *, paths: bool = False, hand: KnownHand | None = None) -> model.Plan:
+    """The plan of a ring, for a hand if it is known; with `paths`, its drawing too. Raises `Refusal` for what can't be made."""
     ring = make_ring(file)
     solver = Solver(ring)
     found = solver.solved(ring.aim_mm)
     solved = solver.made(found[0].form)
     start = solver.chosen(solved.form.diameter_mm)
     made = solved if start == solved.form.diameter_mm else solver.at(start)
-    cuts = cut_all(made.pieces, file.sizing)
+    cuts = cut_all(made.pieces, file.sizing, hand)
     marked = [marks(cut.moves) for cut in cuts]
     repeats = made.band.repeats
     guide = repeats.guide if repeats else None
@@ -66,7 +67,7 @@ def plan(file: RingFile, *, paths: bool = False) -> model.Plan:
         choices=_choices(found),
         band=_band(made),
         fit=_fit(repeats) if repeats else None,
-        wires=_wires(cuts, marked),
+        wires=_wires(cuts, marked, hand, standard_deviations(file.sizing.risk_of_running_out)),
         beads=_beads(made),
         steps=[_step(task, made) for task in tasks],
         minutes=minutes,
@@ -246,7 +247,7 @@ def _fit_words(repeats: Repeats) -> Say:
     return text
 
 
-def _wires(cuts: list[Cut], marked: list[list[WireMark]]) -> list[model.Wire]:
+def _wires(cuts: list[Cut], marked: list[list[WireMark]], hand: KnownHand | None, z: float) -> list[model.Wire]:
     roles = [cut.piece.role for cut in cuts]
     found = []
     for index, (cut, its_marks) in enumerate(zip(cuts, marked, strict=True)):
@@ -271,6 +272,7 @@ def _wires(cuts: list[Cut], marked: list[list[WireMark]]) -> list[model.Wire]:
                 mass_g=cut.mass_g,
                 cost=None,
                 arithmetic=cut.arithmetic,
+                hand=_hand(cut, hand, z) if hand else None,
                 more=_more(cut),
                 risks=[model.Risk(risk=risk, cut_mm=length, cut_in=inches_up(length, cut.inch_parts)) for risk, length in cut.risks],
                 marks=[model.Mark(at_mm=m.at_mm, label=m.label, kind=m.kind, at=say("{at}", at=Length(m.at_mm))) for m in its_marks],
@@ -278,6 +280,19 @@ def _wires(cuts: list[Cut], marked: list[list[WireMark]]) -> list[model.Wire]:
             )
         )
     return found
+
+
+def _hand(cut: Cut, hand: KnownHand, z: float) -> Say | None:
+    usual, own = z * cut.piece.sigma_mm, z * cut.sigma_mm
+    if abs(cut.hand_mm) < 0.05 and abs(usual - own) < 0.05:
+        return None
+    return say(
+        f"Your hand, from {{rings}}: {{more}} {'more' if cut.hand_mm >= 0 else 'less'} than planned; kept in case, {{own}} instead of {{usual}}.",
+        rings=Count(hand.known_rings, "ring", "rings"),
+        more=Length(abs(cut.hand_mm)),
+        own=Thickness(own),
+        usual=Thickness(usual),
+    )
 
 
 def _more(cut: Cut) -> Say | None:

@@ -141,6 +141,8 @@ class Wire(Told):
     mass_g: Grams
     cost: float | None
     arithmetic: Text
+    hand: Text | None
+    """What the maker's own hand changes, from how many rings."""
     more: Text | None
     """What its spare would still give of what is repeated at its ends, every finishing tail kept."""
     risks: list[Risk]

@@ -3,8 +3,10 @@
 Shares of the length. Before any record of the maker's own: common practice, no source.
 """
 
+import math
+from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Literal
+from typing import Literal, Protocol
 
 HandKind = Literal[
     "arc", "straight", "wrap", "weave", "loop", "coil", "scroll", "twist", "braid", "spike", "frame", "prong", "nest", "cage", "curve",
@@ -41,3 +43,23 @@ HAND: dict[HandKind, Steadiness] = {
     "coil again": Steadiness(0.04, 0.10),
     "none": Steadiness(0.0, 0.0),
 }
+
+
+class KnownHand(Protocol):
+    """What finished rings have shown of a maker's hand."""
+
+    @property
+    def known_rings(self) -> int:
+        """How many of them counted."""
+
+    def expects(self, moves: Sequence[tuple[HandKind, float]]) -> tuple[float, float]:
+        """How much more than planned these moves take (kind, planned length), and the standard deviation of all [mm]."""
+
+
+def makers_at_large(moves: Sequence[tuple[HandKind, float]]) -> float:
+    """Standard deviation [mm] of what these moves take in a hand that nothing is known of: each one's own noise, and each kind's bias."""
+    by_kind: dict[HandKind, float] = {}
+    for kind, length in moves:
+        by_kind[kind] = by_kind.get(kind, 0.0) + length
+    noise = sum((HAND[kind].noise * length) ** 2 for kind, length in moves)
+    return math.sqrt(noise + sum((HAND[kind].bias * length) ** 2 for kind, length in by_kind.items()))

@@ -13,6 +13,7 @@ from pliant_coil.core.bench.told import (
     Taken,
     progress_told,
     reading_told,
+    record_told,
     tail_end_told,
     tail_told,
 )
@@ -21,6 +22,7 @@ from pliant_coil.core.ring_file.document import RingFile, Text
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Reader
 from pliant_coil.services.jobs import ENDED, OPEN, Jobs
+from pliant_coil.store.models import Job
 from pliant_coil.web_api.bell import Bell
 from pliant_coil.web_api.problems import MISSING, REFUSED
 from pliant_coil.web_api.readers import TheReader
@@ -45,17 +47,33 @@ def begin(file: RingFile, jobs: TheJobs, idempotency_key: Annotated[UUID | None,
     return JobBegun(id=jobs.begin(file, idempotency_key))
 
 
-@router.get("", responses=REFUSED)
+@router.get("", response_model=JobList, responses=REFUSED)
 def list_jobs(
     jobs: TheJobs,
+    reader: TheReader,
     ended: Annotated[bool, Query(description="Those that are finished, spoiled or set aside")] = False,
     q: Annotated[Text, Query(max_length=200, description="Words in title or sentence")] = "",
     limit: Annotated[int, Query(ge=1, le=100)] = 20,
     after: Annotated[UUID | None, Query(description="The last one of the page before")] = None,
-) -> JobList:
+) -> Response:
     """Rings at the bench, or ended ones, the last changed first."""
     page = jobs.page(ENDED if ended else OPEN, limit, after, q.split()[:8])
-    return JobList(jobs=[JobListed.model_validate(job) for job in page.jobs], total=page.total)
+    told = JobList(jobs=[_listed(job) for job in page.jobs], total=page.total)
+    return Response(told.model_dump_json(context={"reader": reader}), media_type="application/json")
+
+
+def _listed(job: Job) -> JobListed:
+    return JobListed(
+        id=job.id,
+        title=job.title,
+        sentence=job.sentence,
+        state=job.state,
+        number=job.number,
+        created_at=job.created_at,
+        updated_at=job.updated_at,
+        ended_at=job.ended_at,
+        record=record_told(job.record) if job.record else None,
+    )
 
 
 @router.get("/hand")
@@ -85,7 +103,7 @@ async def read(job_id: UUID, jobs: TheJobs, reader: TheReader) -> Response:
 def _at_bench(jobs: Jobs, job_id: UUID, reader: Reader) -> str:
     standing = jobs.standing(job_id)
     told = JobAtBench(
-        job=JobListed.model_validate(standing.job),
+        job=_listed(standing.job),
         file=standing.file,
         plan=plan(standing.file, paths=True),
         progress=progress_told(standing.at_bench, standing.progress),

@@ -2,15 +2,19 @@
 
 from typing import Annotated
 
-from fastapi import APIRouter, Query, Response
+from fastapi import APIRouter, Query, Request, Response
+from sqlalchemy.exc import SQLAlchemyError
 from starlette.concurrency import run_in_threadpool
 
+from pliant_coil.core.bench.hand import Hand
 from pliant_coil.core.plan.build import plan, resizing
 from pliant_coil.core.plan.gallery import gallery
 from pliant_coil.core.plan.model import Gallery, Plan, Resizing
 from pliant_coil.core.ring_file.document import RingFile
 from pliant_coil.core.trade.sizes import read_size
 from pliant_coil.core.words.say import Reader
+from pliant_coil.services.jobs import Jobs
+from pliant_coil.services.scope import NotFound
 from pliant_coil.web_api.problems import REFUSED
 from pliant_coil.web_api.readers import TheReader
 
@@ -18,11 +22,26 @@ router = APIRouter(tags=["plan"])
 
 
 @router.post("/plan", response_model=Plan, responses=REFUSED)
-async def plan_ring(file: RingFile, reader: TheReader, paths: bool = False) -> Response:
+async def plan_ring(
+    request: Request,
+    file: RingFile,
+    reader: TheReader,
+    paths: bool = False,
+    hand: Annotated[bool, Query(description="For the hand that the workshop's finished rings have shown")] = False,
+) -> Response:
     """The plan of a ring file, written for the asked units and size systems; with `paths`, the wires' paths in space too."""
+    known = await run_in_threadpool(_known_hand, request.app.state.jobs) if hand else None
     # A plan of figures takes less time than handing it to a thread; a drawing would hold the others up.
-    text = await run_in_threadpool(_written, file, reader, True) if paths else _written(file, reader, False)
+    text = await run_in_threadpool(_written, file, reader, True, known) if paths else _written(file, reader, False, known)
     return Response(text, media_type="application/json")
+
+
+def _known_hand(jobs: Jobs) -> Hand | None:
+    try:
+        return jobs.hand()[0]
+    except (SQLAlchemyError, NotFound):
+        # A ring can be planned without its records.
+        return None
 
 
 @router.post("/resize", response_model=Resizing, responses=REFUSED)
@@ -44,5 +63,5 @@ async def show_gallery(
     return Response(text, media_type="application/json", headers={"cache-control": "private, max-age=600"})
 
 
-def _written(file: RingFile, reader: Reader, paths: bool) -> str:
-    return plan(file, paths=paths).model_dump_json(context={"reader": reader})
+def _written(file: RingFile, reader: Reader, paths: bool, hand: Hand | None) -> str:
+    return plan(file, paths=paths, hand=hand).model_dump_json(context={"reader": reader})

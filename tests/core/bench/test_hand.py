@@ -26,9 +26,11 @@ def test_six_rings_of_one_pupil() -> None:
     assert (wrap.low, wrap.high) == pytest.approx((-0.014, 0.119), abs=0.001)
     shared = hand.belief.covariance[hand.belief.names.index("arc")][hand.belief.names.index("wrap")]
     assert shared == pytest.approx(-3.102e-4, abs=1e-7)
-    expected, margin = hand.margin_mm({"arc": 112, "wrap": 38}, 0.02)
-    assert (expected, margin) == pytest.approx((152.57, 4.37), abs=0.01)
-    assert learned([]).margin_mm({"arc": 112, "wrap": 38}, 0.02) == pytest.approx((150, 6.99), abs=0.01)
+    z = 2.0537
+    more, sigma = hand.expects([("arc", 112), ("wrap", 38)])
+    assert (150 + more, z * sigma) == pytest.approx((152.57, 4.37), abs=0.01)
+    more, sigma = learned([]).expects([("arc", 112), ("wrap", 38)])
+    assert (150 + more, z * sigma) == pytest.approx((150, 6.99), abs=0.01)
 
 
 def test_a_ring_that_was_read_wrong_counts_hardly() -> None:

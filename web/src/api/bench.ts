@@ -13,13 +13,13 @@ export const useJob = (id: string, reader: ReaderOf) =>
   });
 
 /** Rings at the bench, or those that have ended. */
-export const useJobs = (ended: boolean, search = '', after?: string) =>
+export const useJobs = (reader: ReaderOf, ended: boolean, search = '', after?: string) =>
   useQuery({
-    queryKey: keys.jobPage(ended, search, after),
+    queryKey: keys.jobPage(ended, search, after, reader),
     queryFn: ({ signal }) =>
       answer(
         api.GET('/api/jobs', {
-          params: { query: { ended, q: search, limit: PAGE, ...(after ? { after } : {}) } },
+          params: { query: { ended, q: search, limit: PAGE, ...reader, ...(after ? { after } : {}) } },
           signal,
         }),
       ),

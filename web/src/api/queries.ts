@@ -3,7 +3,7 @@ import { answer, api, unreachable, type Draft, type RingFile } from './client';
 
 /** Every key of what is kept of the server's answers. */
 export const keys = {
-  plan: (draft: Draft, reader: ReaderOf) => ['plan', draft, reader] as const,
+  plan: (draft: Draft, reader: ReaderOf, hand: boolean) => ['plan', draft, reader, hand] as const,
   resizing: (draft: Draft, to: string, reader: ReaderOf) => ['resizing', draft, to, reader] as const,
   size: (text: string, reader: ReaderOf) => ['size', text, reader] as const,
   between: (finger: number, knuckle: number, reader: ReaderOf) => ['between', finger, knuckle, reader] as const,
@@ -16,7 +16,8 @@ export const keys = {
   ringPage: (search: string, after: string | undefined, deleted: boolean) => ['rings', search, after, deleted] as const,
   ring: (id: string | undefined) => ['ring', id] as const,
   jobs: ['jobs'] as const,
-  jobPage: (ended: boolean, search: string, after: string | undefined) => ['jobs', ended, search, after] as const,
+  jobPage: (ended: boolean, search: string, after: string | undefined, reader: ReaderOf) =>
+    ['jobs', ended, search, after, reader] as const,
   hand: ['jobs', 'hand'] as const,
   job: (id: string, reader: ReaderOf) => ['job', id, reader] as const,
   sizeReading: (id: string, task: string, value: number, reader: ReaderOf) =>
@@ -43,11 +44,13 @@ export interface ReaderOf {
 export const asFile = (draft: Draft) => draft as unknown as RingFile;
 
 /** The plan of what is being typed. The last one stays until the next is there; an older request is given up. */
-export const usePlan = (draft: Draft, reader: ReaderOf) =>
+export const usePlan = (draft: Draft, reader: ReaderOf, hand: boolean) =>
   useQuery({
-    queryKey: keys.plan(draft, reader),
+    queryKey: keys.plan(draft, reader, hand),
     queryFn: ({ signal }) =>
-      answer(api.POST('/api/plan', { params: { query: { paths: true, ...reader } }, body: asFile(draft), signal })),
+      answer(
+        api.POST('/api/plan', { params: { query: { paths: true, hand, ...reader } }, body: asFile(draft), signal }),
+      ),
     placeholderData: keepPreviousData,
     staleTime: Infinity,
     gcTime: 60_000,

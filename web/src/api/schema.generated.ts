@@ -2091,7 +2091,7 @@ export interface components {
             updated_at: string;
             /** Ended At */
             ended_at: string | null;
-            record: components["schemas"]["Record"] | null;
+            record: components["schemas"]["RecordTold"] | null;
         };
         /**
          * Late
@@ -2910,46 +2910,29 @@ export interface components {
             by: "hand" | "device";
         };
         /**
-         * Record
-         * @description Predicted beside what came out.
+         * RecordTold
+         * @description What came of a ring, beside what was planned.
          */
-        Record: {
-            /** State */
-            state: string;
+        RecordTold: {
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "finished" | "spoiled" | "set_aside";
             /** Why */
             why: string;
-            /** Aim Mm */
-            aim_mm: number;
-            /** Planned Size Mm */
-            planned_size_mm: number;
-            /** Size Mm */
-            size_mm: number | null;
+            /** Off Mm */
+            off_mm: number | null;
+            /** Size */
+            size: string | null;
+            /** Off */
+            off: string | null;
+            /** Wire */
+            wire: string | null;
             /** Minutes */
             minutes: number;
             /** Planned Minutes */
             planned_minutes: number;
-            /** Family */
-            family: string;
-            /** Pieces */
-            pieces: components["schemas"]["RecordPiece"][];
-        };
-        /**
-         * RecordPiece
-         * @description A piece of wire of a ring that has ended.
-         */
-        RecordPiece: {
-            /** Piece */
-            piece: string;
-            /** Cut Mm */
-            cut_mm: number;
-            /** Planned Mm */
-            planned_mm: number;
-            /** Used Mm */
-            used_mm: number | null;
-            /** Kinds */
-            kinds: {
-                [key: string]: number;
-            };
         };
         /**
          * RefusedFile
@@ -4117,6 +4100,8 @@ export interface components {
             cost: number | null;
             /** Arithmetic */
             arithmetic: string;
+            /** Hand */
+            hand: string | null;
             /** More */
             more: string | null;
             /** Risks */
@@ -4477,6 +4462,8 @@ export interface operations {
         parameters: {
             query?: {
                 paths?: boolean;
+                /** @description For the hand that the workshop's finished rings have shown */
+                hand?: boolean;
                 /** @description Units of length in every text */
                 units?: "mm" | "in";
                 /** @description Size systems, the first one first: us,uk */
@@ -5288,6 +5275,10 @@ export interface operations {
                 limit?: number;
                 /** @description The last one of the page before */
                 after?: string | null;
+                /** @description Units of length in every text */
+                units?: "mm" | "in";
+                /** @description Size systems, the first one first: us,uk */
+                sizes?: string;
             };
             header?: never;
             path?: never;

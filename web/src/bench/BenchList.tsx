@@ -4,11 +4,12 @@ import Typography from '@mui/material/Typography';
 import { useEffect } from 'react';
 import { Link as RouterLink } from 'react-router';
 import { useJobs } from '../api/bench';
+import { useReader } from '../preferences/Preferences';
 import { withFractions } from '../words/figures';
 
 /** The rings that lie on the bench: to go on with. */
 export default function BenchList() {
-  const jobs = useJobs(false);
+  const jobs = useJobs(useReader(), false);
   useEffect(() => {
     document.title = 'Bench · Pliant Coil';
   }, []);

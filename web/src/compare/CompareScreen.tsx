@@ -77,7 +77,7 @@ function FromSaved({ onTake }: { onTake: (one: Beside) => void }) {
 }
 
 function Column({ one, onAway }: { one: Beside; onAway: () => void }) {
-  const plan = usePlan(one.draft, useReader());
+  const plan = usePlan(one.draft, useReader(), usePreferences()[0].hand);
   const navigate = useNavigate();
   const name = useId();
   const problem = plan.error instanceof Refused ? plan.error.problems[0] : undefined;

@@ -1,7 +1,9 @@
 import Box from '@mui/material/Box';
+import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import type { components } from '../api/schema.generated';
 import { figures } from '../app/theme';
+import { usePreferences } from '../preferences/Preferences';
 import { signed } from '../words/figures';
 
 type HandTold = components['schemas']['HandTold'];
@@ -21,6 +23,7 @@ const MOST = 0.16;
 
 /** What the finished rings show of the hand: each kind of move, how much more or less it takes than planned. */
 export function Hand({ hand }: { hand: HandTold }) {
+  const [preferences, change] = usePreferences();
   return (
     <Box component="section" aria-label="Your hand">
       <Typography variant="h2" sx={{ fontSize: '1.2rem', mb: 1 }}>
@@ -46,6 +49,14 @@ export function Hand({ hand }: { hand: HandTold }) {
               <Interval low={factor.low} share={factor.share} high={factor.high} />
             </Box>
           ))}
+          <Button
+            variant="outlined"
+            aria-pressed={preferences.hand}
+            onClick={() => change({ hand: !preferences.hand })}
+            sx={{ mb: 1 }}
+          >
+            {preferences.hand ? 'Plans reckon with it' : 'Reckon with it in plans'}
+          </Button>
           {hand.odd.length > 0 && (
             <Typography variant="body2" color="text.secondary">
               Looked odd and hardly counts: {hand.odd.join(', ')}.

@@ -9,10 +9,9 @@ import { useHand, useJobs } from '../api/bench';
 import type { JobListed } from '../api/client';
 import { figures } from '../app/theme';
 import { PAGE } from '../api/queries';
-import { usePreferences } from '../preferences/Preferences';
-import { length, signed, withFractions } from '../words/figures';
+import { useReader } from '../preferences/Preferences';
+import { withFractions } from '../words/figures';
 import { Hand } from './Hand';
-import { US_STEP_MM, wireOf } from './records';
 import { SizeErrors } from './SizeErrors';
 
 const STATES: Record<string, string> = { finished: 'Finished', spoiled: 'Spoiled', set_aside: 'Set aside' };
@@ -21,7 +20,7 @@ const STATES: Record<string, string> = { finished: 'Finished', spoiled: 'Spoiled
 export default function LogbookScreen() {
   const [search, setSearch] = useState('');
   const [before, setBefore] = useState<readonly string[]>([]);
-  const jobs = useJobs(true, search, before.at(-1));
+  const jobs = useJobs(useReader(), true, search, before.at(-1));
   const hand = useHand();
   const total = jobs.data?.total ?? 0;
   const list = jobs.data?.jobs ?? [];
@@ -89,10 +88,7 @@ export default function LogbookScreen() {
 }
 
 function Line({ job }: { job: JobListed }) {
-  const [{ units }] = usePreferences();
   const { record } = job;
-  const wire = wireOf(job);
-  const off = record?.size_mm ? (record.size_mm - record.planned_size_mm) / US_STEP_MM : null;
   const ended = job.ended_at ? new Date(job.ended_at).toLocaleDateString(undefined, { dateStyle: 'medium' }) : '';
   return (
     <Box component="li" sx={{ py: 1.5, borderBottom: 1, borderColor: 'divider' }}>
@@ -109,8 +105,8 @@ function Line({ job }: { job: JobListed }) {
       </Typography>
       <Typography sx={{ fontFamily: figures, fontSize: '0.95rem', mt: 0.5 }}>
         {[
-          off === null ? '' : `size ${signed(off, 2)} US`,
-          wire ? `wire ${length(wire.used, units)} of ${length(wire.planned, units)} planned` : '',
+          record?.size ? `${withFractions(record.size)}, ${withFractions(record.off ?? '')}` : '',
+          record?.wire ? `wire ${withFractions(record.wire)}` : '',
           record ? `${Math.round(record.minutes)} of ${Math.round(record.planned_minutes)} min` : '',
         ]
           .filter(Boolean)

@@ -7,7 +7,7 @@ import DialogTitle from '@mui/material/DialogTitle';
 import Typography from '@mui/material/Typography';
 import type { Conflicting, Draft } from '../api/client';
 import { usePlan } from '../api/queries';
-import { useReader } from '../preferences/Preferences';
+import { usePreferences, useReader } from '../preferences/Preferences';
 import { withFractions } from '../words/figures';
 
 interface Props {
@@ -49,7 +49,7 @@ export function ConflictDialog({ conflict, draft, onTakeTheirs, onKeepMine, onCl
 
 /** One of the two: its sentence, and what is cut and read. */
 function Laid({ heading, ring }: { heading: string; ring: Draft }) {
-  const plan = usePlan(ring, useReader()).data;
+  const plan = usePlan(ring, useReader(), usePreferences()[0].hand).data;
   return (
     <Box>
       <Typography sx={{ fontWeight: 650, overflowWrap: 'anywhere' }}>{heading}</Typography>

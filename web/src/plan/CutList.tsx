@@ -31,7 +31,8 @@ function Piece({ wire, several }: { wire: PlannedWire; several: boolean }) {
     <Box sx={{ mb: 2 }}>
       <Typography>
         {several && `${wire.role.charAt(0).toUpperCase()}${wire.role.slice(1)}: `}
-        {withFractions(wire.arithmetic)}. {mm(wire.mass_g, 2)} g. {wire.more && withFractions(wire.more)}
+        {withFractions(wire.arithmetic)}. {mm(wire.mass_g, 2)} g. {wire.hand && withFractions(wire.hand)}{' '}
+        {wire.more && withFractions(wire.more)}
       </Typography>
       {!wire.from_reel && wire.risks.length > 1 && (
         <Box

@@ -64,7 +64,8 @@ interface Props {
 export function PlanDesk({ saved, laidOut }: Props) {
   const desk = useDraft(saved, laidOut);
   const { draft, revision, changed, change, exchange, replace, settle, undo, redo } = desk;
-  const planned = usePlan(draft, useReader());
+  const [{ hand }] = usePreferences();
+  const planned = usePlan(draft, useReader(), hand);
   const [plan, setPlan] = useState<Plan>();
   // While something can't be planned, the last plan stays in sight.
   if (planned.data && planned.data !== plan) setPlan(planned.data);

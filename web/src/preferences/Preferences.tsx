@@ -6,10 +6,12 @@ export interface Preferences {
   units: 'mm' | 'in';
   /** Codes of the two size systems on the mandrel, left and right. */
   systems: [string, string];
+  /** Whether plans reckon with what this maker's hand has shown. */
+  hand: boolean;
 }
 
 const KEY = 'pliant-coil.preferences';
-const USUAL: Preferences = { units: 'mm', systems: ['us', 'uk'] };
+const USUAL: Preferences = { units: 'mm', systems: ['us', 'uk'], hand: false };
 
 const load = (): Preferences => {
   try {
