@@ -43,9 +43,9 @@ class Photographer:
         page.get_by_role("button", name="Saved", exact=True).wait_for()
         planned(page)
 
-    def take(self, page: Page, name: str, whole: bool = False) -> None:
-        """The picture, once nothing is under way."""
-        page.wait_for_load_state("networkidle")
+    def take(self, page: Page, name: str, whole: bool = False, *, listens: bool = False) -> None:
+        """The picture, once nothing is under way; a page that listens for changes is never idle."""
+        page.wait_for_load_state("load" if listens else "networkidle")
         page.evaluate("document.fonts.ready")
         said = page.locator("body").inner_text()
         waiting = [text for text in LOADING if text in said]
@@ -68,20 +68,9 @@ def offline(page: Page) -> None:
     page.keyboard.press("Escape")
 
 
-def refused(page: Page) -> None:
-    page.locator("#phrase-finger").click()
-    page.get_by_role("textbox", name="Size").fill("US 65")
-    page.locator("[data-standing=refused]").wait_for()
-
-
 def sheet(page: Page) -> None:
     page.locator("#phrase-band").click()
     page.get_by_role("textbox", name="Weave program").wait_for()
-
-
-def rings(page: Page) -> None:
-    page.get_by_role("button", name="Rings").click()
-    page.get_by_role("link", name="Amber meadow ring").wait_for()
 
 
 def card(page: Page) -> None:
@@ -97,18 +86,14 @@ SHOTS: tuple[tuple[str, str, tuple[int, int], Literal["light", "dark"], Callable
     ("plan", "Amber meadow ring", (1280, 800), "light", nothing, False),
     ("plan-woven", "Skep", (1280, 1000), "light", nothing, False),
     ("plan-sheet", "Skep", (1280, 800), "light", sheet, False),
-    ("plan-bundled", "Smoker", (1280, 1100), "light", nothing, False),
     ("plan-braided", "Mouthpiece", (1280, 1100), "light", nothing, False),
     ("plan-claws", "Honeycomb shard", (1280, 1000), "dark", nothing, False),
     ("plan-frame", "Hive window", (1280, 1400), "light", nothing, False),
     ("plan-rosette", "Linden blossom", (1280, 1000), "light", nothing, False),
     ("plan-framed", "Frame of comb", (1280, 1000), "light", nothing, False),
     ("plan-knot", "Swarm knot", (1280, 1000), "dark", nothing, False),
-    ("plan-tablet", "Trumpet, dark bead", (820, 1180), "light", nothing, False),
     ("plan-phone-evening", "Saturday class", (390, 844), "dark", nothing, False),
-    ("plan-refused", "Amber meadow ring", (1280, 800), "light", refused, False),
     ("plan-offline", "Amber meadow ring", (1280, 800), "light", offline, False),
-    ("rings", "Amber meadow ring", (1280, 800), "light", rings, False),
     ("bench-card", "Amber meadow ring", (794, 1123), "light", card, True),
 )
 
@@ -153,6 +138,25 @@ def main() -> None:
         page.get_by_role("button", name="Lay 3 side by side").click()
         page.get_by_text("Weighs").nth(2).wait_for()
         photographer.take(page, "compare")
+        for name, width, height in (("bench", 1280, 800), ("bench-tablet", 820, 1180)):
+            page = photographer.page(width, height, path="/bench")
+            page.get_by_role("listitem").get_by_role("link").first.click()
+            page.get_by_role("button", name="Done, on").wait_for()
+            page.get_by_role("img", name="The ring end-on").wait_for()
+            photographer.take(page, name, listens=True)
+        page = photographer.page(1280, 900)
+        photographer.ring(page, "Amber meadow ring")
+        page.get_by_role("button", name="To the bench").click()
+        while "Hold the head" not in (said := page.get_by_role("heading", level=2).first.inner_text()):
+            page.keyboard.press("Enter")
+            page.get_by_role("heading", level=2).filter(has_not_text=said).first.wait_for()
+        page.get_by_role("button", name="Reading").click()
+        page.get_by_label("The mandrel reads").fill("US 7 7/8")
+        page.get_by_role("button", name="Form it again").wait_for()
+        photographer.take(page, "bench-reading", listens=True)
+        page = photographer.page(1280, 900, path="/logbook")
+        page.get_by_text("Your wraps").wait_for()
+        photographer.take(page, "logbook")
         contact_sheet(browser)
         browser.close()
 

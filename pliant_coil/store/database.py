@@ -32,7 +32,12 @@ def connect(url: str) -> Engine:
         pool_size=5,
         max_overflow=10,
         pool_timeout=5,
-        connect_args={"connect_timeout": 3, "options": f"-c statement_timeout={LONGEST_STATEMENT_MS} -c lock_timeout={LONGEST_LOCK_MS}"},
+        connect_args={
+            "connect_timeout": 3,
+            # A statement prepared for any word is planned for none: a rare one would be looked for in every ring.
+            "prepare_threshold": None,
+            "options": f"-c statement_timeout={LONGEST_STATEMENT_MS} -c lock_timeout={LONGEST_LOCK_MS}",
+        },
     )
 
 

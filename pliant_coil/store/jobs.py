@@ -4,10 +4,11 @@ from collections.abc import Sequence
 from typing import Any
 from uuid import UUID
 
-from sqlalchemy import func, select, text, tuple_
+from sqlalchemy import ColumnElement, func, select, text
 from sqlalchemy.orm import Session
 
 from pliant_coil.store.models import Job, JobEvent
+from pliant_coil.store.pages import page_of
 
 CHANNEL = "pliant_coil_jobs"
 """Where the database tells every web worker that a job has changed."""
@@ -28,14 +29,12 @@ def page(
     session: Session, workshop_id: UUID, states: Sequence[str], limit: int, after: UUID | None, words: Sequence[str] = ()
 ) -> tuple[list[Job], int]:
     """Jobs in these states, the last changed first, from the one after `after` on; and how many there are."""
-    conditions = [Job.workshop_id == workshop_id, Job.state.in_(states)]
-    conditions += [func.lower(Job.title + " " + Job.sentence).contains(word.lower(), autoescape=True) for word in words]
-    total = session.scalar(select(func.count()).select_from(Job).where(*conditions)) or 0
-    query = select(Job).where(*conditions).order_by(Job.updated_at.desc(), Job.id.desc()).limit(limit)
-    if after is not None:
-        last = select(Job.updated_at, Job.id).where(Job.workshop_id == workshop_id, Job.id == after).subquery()
-        query = query.where(tuple_(Job.updated_at, Job.id) < select(last.c.updated_at, last.c.id).scalar_subquery())
-    return list(session.scalars(query)), total
+    conditions: list[ColumnElement[bool]] = [
+        Job.workshop_id == workshop_id,
+        Job.state.in_(states),
+        *(func.lower(Job.title + " " + Job.sentence).contains(word.lower(), autoescape=True) for word in words),
+    ]
+    return page_of(session, Job, conditions, limit, after)
 
 
 def records(session: Session, workshop_id: UUID) -> list[Job]:

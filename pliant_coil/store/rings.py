@@ -5,10 +5,11 @@ from dataclasses import dataclass
 from typing import Any
 from uuid import UUID
 
-from sqlalchemy import ColumnElement, func, select, tuple_
+from sqlalchemy import ColumnElement, func, select
 from sqlalchemy.orm import Session, defer
 
 from pliant_coil.store.models import Ring, RingRevision
+from pliant_coil.store.pages import page_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,12 +58,7 @@ def page(
         Ring.deleted_at.is_not(None) if deleted else Ring.deleted_at.is_(None),
         *(Ring.words.contains(word.lower(), autoescape=True) for word in words),
     ]
-    total = session.scalar(select(func.count()).select_from(Ring).where(*conditions)) or 0
-    query = select(Ring).where(*conditions).order_by(Ring.updated_at.desc(), Ring.id.desc()).limit(limit)
-    if after is not None:
-        last = select(Ring.updated_at, Ring.id).where(Ring.workshop_id == workshop_id, Ring.id == after).subquery()
-        query = query.where(tuple_(Ring.updated_at, Ring.id) < select(last.c.updated_at, last.c.id).scalar_subquery())
-    return list(session.scalars(query)), total
+    return page_of(session, Ring, conditions, limit, after)
 
 
 def all_newest(session: Session, workshop_id: UUID) -> Iterator[tuple[Ring, dict[str, Any]]]:

@@ -1,6 +1,7 @@
 """./start as a maker uses it, from the moment everything is installed: first start, second, Ctrl-C, and accidents."""
 
 import os
+import random
 import re
 import signal
 import socket
@@ -18,6 +19,7 @@ import pytest
 
 from pliant_coil.store.database import connect, fitness, migrate
 from tools import start
+from tools.kills import survive
 from tools.postgres import Cluster, free_port, lives
 
 ROOT = Path(__file__).parents[2]
@@ -213,3 +215,10 @@ def test_several_servers_migrate_one_database_once(state: Path) -> None:
             engine.dispose()
     finally:
         cluster.remove()
+
+
+def test_random_kills_lose_nothing_that_was_acknowledged(state: Path) -> None:
+    """A short version of `python -m tools.kills 200`."""
+    told = survive(state, 4, random.Random(3))
+    assert told.rings and told.taps
+    assert (told.lost, told.failed_starts) == (0, 0)

@@ -70,7 +70,7 @@ export default function LogbookScreen() {
                 Newer
               </Button>
               <Button
-                disabled={(before.length + 1) * PAGE >= total}
+                disabled={list.length < PAGE || (before.length + 1) * PAGE === total}
                 onClick={() => setBefore([...before, list.at(-1)?.id ?? ''])}
               >
                 Older

@@ -11,6 +11,9 @@ import { useTell } from '../app/Notices';
 import { withFractions } from '../words/figures';
 import { WholeWorkshop } from './WholeWorkshop';
 
+/** Beyond it the server doesn’t count on. */
+const COUNTED = 1000;
+
 interface Props {
   open: boolean;
   onClose: () => void;
@@ -115,10 +118,11 @@ export function RingList({ open, onClose, onRemoved }: Props) {
             Newer
           </Button>
           <Typography variant="body2">
-            {page * PAGE + 1} to {Math.min(total, (page + 1) * PAGE)} of {total}
+            {page * PAGE + 1} to {Math.min(total, (page + 1) * PAGE)} of{' '}
+            {total > COUNTED ? `more than ${COUNTED}` : total}
           </Typography>
           <Button
-            disabled={(page + 1) * PAGE >= total}
+            disabled={(rings.data?.rings.length ?? 0) < PAGE || (page + 1) * PAGE === total}
             onClick={() => setBefore([...before, rings.data?.rings.at(-1)?.id ?? ''])}
           >
             Older
