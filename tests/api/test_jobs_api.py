@@ -85,6 +85,21 @@ def test_a_tail_is_judged_by_what_is_left_to_do(client: TestClient, job: str) ->
     assert client.get(f"/api/jobs/{job}/tail", params={"piece": "none", "end": "last", "value_mm": 9}).status_code == 422
 
 
+def test_a_row_that_comes_out_long_takes_fewer_repeats(client: TestClient) -> None:
+    job = client.post("/api/jobs", json={"title": "Marigold", "finger": {"size": "US 8 1/4"}, "band": {"style": "woven"}}).json()["id"]
+    at_bench = client.get(f"/api/jobs/{job}").json()
+    counter = next(c for step in at_bench["progress"]["steps"] for c in step["counters"] if c["unit"] == "cycle")
+    nothing = client.get(f"/api/jobs/{job}/row", params={"task": "weave", "value_mm": 16})
+    assert nothing.status_code == 422 and "nothing of the row is counted" in nothing.json()["errors"][0]["reason"]
+    tell(client, job, event("count", move=counter["move"], n=10))
+    repeat = at_bench["plan"]["fit"]["repeat_mm"]
+    planned = client.get(f"/api/jobs/{job}/row", params={"task": "weave", "value_mm": 10 * repeat}).json()
+    assert planned["text"].startswith("As planned") and planned["more"] == counter["count"] - 10
+    long = client.get(f"/api/jobs/{job}/row", params={"task": "weave", "value_mm": 10 * repeat * 1.12}).json()
+    assert long["more"] < planned["more"] and "the gap changes, not the size" in long["text"]
+    assert client.get(f"/api/jobs/{job}/row", params={"task": "straighten", "value_mm": 9}).status_code == 422
+
+
 def test_a_finished_ring_is_recorded_and_its_hand_learned(client: TestClient) -> None:
     used = []
     for n in range(3):

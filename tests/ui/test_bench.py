@@ -119,6 +119,11 @@ def test_a_woven_ring_is_counted_on_two_devices(browser: Browser, server: str, s
         expect(tablet.get_by_role("button", name="A3 AB1: one more; 12 of")).to_be_visible()
         tablet.keyboard.press("Backspace")
         expect(phone.get_by_role("button", name="A3 AB1: one more; 11 of")).to_be_visible()
+        # What is measured on the way says how many more.
+        tablet.get_by_role("button", name="Length so far").click()
+        tablet.get_by_label("Length so far [mm]").fill("21")
+        expect(tablet.get_by_role("dialog", name="Length so far")).to_contain_text("longer than planned")
+        tablet.get_by_role("button", name="Write it down").click()
         # Without the network taps are kept, shown and delivered once.
         phone.context.set_offline(True)
         phone.get_by_role("button", name="A3 AB1: one more; 11 of").click()

@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cached_property
 
+from pliant_coil.core.bench.packing import Packing, packing
 from pliant_coil.core.bench.progress import Numbered, Progress, fold
 from pliant_coil.core.bench.reach import RULE_SD_MM, Left, Tail
 from pliant_coil.core.bench.sizing import SizeReading, read_size_at
@@ -109,6 +110,19 @@ class RingAtBench:
     def reading(self, task: Task, read_mm: float, progress: Progress) -> SizeReading:
         """What a size reading at a step means."""
         return read_size_at(self.ring, self.planned, task, read_mm, self.made(progress) | set(task.makes))
+
+    def row(self, task: Task, measured_mm: float, progress: Progress) -> Packing:
+        """What the length of a row of repeats says, so far as it is made. Raises `Refusal` where no row is made, or none is begun."""
+        repeats = self.planned.band.repeats
+        moves = [move for move in task.makes if move in self._placed and self._placed[move].move.hand in ("weave", "coil", "braid")]
+        if repeats is None or not moves:
+            refuse("task", "no row of repeats is made at this step", "a step that weaves or braids the band")
+        move = moves[-1]
+        done = round(progress.counts.get(move, 0.0))
+        if done < 1:
+            refuse("value_mm", "nothing of the row is counted yet", "count the repeats that are made, then measure them")
+        kind = self._placed[move].move.hand
+        return packing(done, measured_mm, repeat_mm=repeats.repeat_mm, target_mm=repeats.target_mm, planned=repeats.count, kind=kind)
 
     def tails(self, progress: Progress) -> list[TailEnd]:
         """Every end that still has moves to come, from what is made outwards."""

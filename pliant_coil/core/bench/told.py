@@ -1,18 +1,19 @@
 """What is told of a ring at the bench: written for its reader like the plan."""
 
 from collections.abc import Mapping
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 from uuid import UUID
 
-from pydantic import BaseModel
+from pydantic import BaseModel, PlainSerializer
 
+from pliant_coil.core.bench.packing import Packing
 from pliant_coil.core.bench.progress import Progress
 from pliant_coil.core.bench.reach import SURE, Tail
 from pliant_coil.core.bench.ring_at_bench import RingAtBench, TailEnd
 from pliant_coil.core.bench.sizing import SizeReading
 from pliant_coil.core.plan.model import Mm, Text, Told, Us
 from pliant_coil.core.trade.sizes import US_STEP_MM, Size, SizeChange
-from pliant_coil.core.words.figures import Length, Share
+from pliant_coil.core.words.figures import Count, Length, Number, Share
 from pliant_coil.core.words.say import say
 
 
@@ -95,6 +96,15 @@ class TailTold(Told):
     reaches: bool
 
 
+class RowTold(Told):
+    """What the length of a row says."""
+
+    text: Text
+    factor: Annotated[float, PlainSerializer(lambda value: round(value, 4), return_type=float)]
+    more: int
+    more_planned: int
+
+
 class RecordTold(Told):
     """What came of a ring, beside what was planned."""
 
@@ -148,6 +158,23 @@ def progress_told(at_bench: RingAtBench, progress: Progress) -> ProgressTold:
         notes=[note.text for note in progress.notes],
         minutes=sum(progress.seconds.values()) / 60,
     )
+
+
+def row_told(row: Packing, *, sets_size: bool) -> RowTold:
+    """A row in words: what changes, and what doesn't."""
+    longer = row.factor - 1
+    if abs(longer) < 2 * row.sd and row.more == row.more_planned:
+        text = say("As planned: {n} more.", n=Count(row.more, "repeat", "repeats"))
+    else:
+        text = say(
+            f"It comes out {{by}} {'longer' if longer >= 0 else 'shorter'} than planned: {{n}} more fill it, not {{planned}}. "
+            f"With all that were planned it would be {{all}} long{'' if sets_size else ': the gap changes, not the size'}.",
+            by=Share(abs(longer)),
+            n=Count(row.more, "repeat", "repeats"),
+            planned=Number(row.more_planned),
+            all=Length(row.all_planned_mm),
+        )
+    return RowTold(text=text, factor=row.factor, more=row.more, more_planned=row.more_planned)
 
 
 def record_told(record: Mapping[str, Any]) -> RecordTold:

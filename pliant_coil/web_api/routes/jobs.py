@@ -8,17 +8,20 @@ from starlette.concurrency import run_in_threadpool
 from starlette.responses import StreamingResponse
 
 from pliant_coil.core.bench.told import (
+    RowTold,
     SizeReadingTold,
     TailTold,
     Taken,
     progress_told,
     reading_told,
     record_told,
+    row_told,
     tail_end_told,
     tail_told,
 )
 from pliant_coil.core.plan.build import plan
 from pliant_coil.core.ring_file.document import RingFile, Text
+from pliant_coil.core.styles.contract import SizedBy
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Reader
 from pliant_coil.services.jobs import ENDED, OPEN, Jobs
@@ -135,6 +138,15 @@ def reading(job_id: UUID, jobs: TheJobs, reader: TheReader, task: Task, value_mm
     standing = jobs.standing(job_id)
     found = standing.at_bench.reading(standing.at_bench.task(task), value_mm, standing.progress)
     return Response(reading_told(found).model_dump_json(context={"reader": reader}), media_type="application/json")
+
+
+@router.get("/{job_id}/row", response_model=RowTold, responses=MISSING | REFUSED)
+def row(job_id: UUID, jobs: TheJobs, reader: TheReader, task: Task, value_mm: Millimetres) -> Response:
+    """What the length of a row of repeats, measured on the way, says of the rest."""
+    standing = jobs.standing(job_id)
+    found = standing.at_bench.row(standing.at_bench.task(task), value_mm, standing.progress)
+    told = row_told(found, sets_size=standing.at_bench.planned.band.sized_by is SizedBy.LENGTH)
+    return Response(told.model_dump_json(context={"reader": reader}), media_type="application/json")
 
 
 @router.get("/{job_id}/tail", response_model=TailTold, responses=MISSING | REFUSED)

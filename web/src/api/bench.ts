@@ -46,6 +46,21 @@ export const useSizeReading = (id: string, task: string, value: number, reader: 
     ...untilThere,
   });
 
+/** What the length of a row of repeats says, with so many events known. */
+export const useRow = (id: string, task: string, value: number, number: number, reader: ReaderOf) =>
+  useQuery({
+    queryKey: keys.row(id, task, value, number, reader),
+    queryFn: ({ signal }) =>
+      answer(
+        api.GET('/api/jobs/{job_id}/row', {
+          params: { path: { job_id: id }, query: { task, value_mm: value, ...reader } },
+          signal,
+        }),
+      ),
+    enabled: value > 0,
+    ...untilThere,
+  });
+
 /** Whether a measured tail reaches. */
 export const useTail = (id: string, tail: TailEnd | undefined, value: number, reader: ReaderOf) =>
   useQuery({

@@ -22,6 +22,8 @@ export const keys = {
   job: (id: string, reader: ReaderOf) => ['job', id, reader] as const,
   sizeReading: (id: string, task: string, value: number, reader: ReaderOf) =>
     ['job', id, 'size', task, value, reader] as const,
+  row: (id: string, task: string, value: number, number: number, reader: ReaderOf) =>
+    ['job', id, 'row', task, value, number, reader] as const,
   tail: (id: string, piece: string, end: string, value: number, reader: ReaderOf) =>
     ['job', id, 'tail', piece, end, value, reader] as const,
 };

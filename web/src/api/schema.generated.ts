@@ -460,6 +460,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/row": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Row
+         * @description What the length of a row of repeats, measured on the way, says of the rest.
+         */
+        get: operations["row_api_jobs__job_id__row_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/tail": {
         parameters: {
             query?: never;
@@ -3171,6 +3191,20 @@ export interface components {
             edge_radius_mm: number;
         };
         /**
+         * RowTold
+         * @description What the length of a row says.
+         */
+        RowTold: {
+            /** Text */
+            text: string;
+            /** Factor */
+            factor: number;
+            /** More */
+            more: number;
+            /** More Planned */
+            more_planned: number;
+        };
+        /**
          * Say
          * @description A template and the figures that stand in it: `Cut {pieces} of {length}.`
          */
@@ -5572,6 +5606,63 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SizeReadingTold"];
+                };
+            };
+            /** @description There is no such ring */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    row_api_jobs__job_id__row_get: {
+        parameters: {
+            query: {
+                /** @description The step at which it is read */
+                task: string;
+                value_mm: number;
+                /** @description Units of length in every text */
+                units?: "mm" | "in";
+                /** @description Size systems, the first one first: us,uk */
+                sizes?: string;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RowTold"];
                 };
             };
             /** @description There is no such ring */

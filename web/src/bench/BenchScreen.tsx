@@ -11,12 +11,19 @@ import { usePreferences, useReader } from '../preferences/Preferences';
 import { Sheet } from '../ui/Sheet';
 import { withFractions } from '../words/figures';
 import { CounterRing } from './CounterRing';
-import { EndSheet, NoteSheet, ReadingSheet, TailSheet } from './sheets';
+import { EndSheet, NoteSheet, ReadingSheet, RowSheet, TailSheet } from './sheets';
 import { useAwake } from './useAwake';
 import { useBench, type Say } from './useBench';
 import { useSpoken } from './useSpoken';
 
-const SHEETS = { reading: 'Reading', tail: 'Tail left', note: 'Note', end: 'How it ended', keys: 'Keys' } as const;
+const SHEETS = {
+  reading: 'Reading',
+  row: 'Length so far',
+  tail: 'Tail left',
+  note: 'Note',
+  end: 'How it ended',
+  keys: 'Keys',
+} as const;
 type Open = keyof typeof SHEETS | null;
 const gutter = { xs: 2, sm: 3, lg: 4, xl: 7.5 };
 const NEXT = 3;
@@ -182,6 +189,11 @@ function AtBench({ at, progress, say, waiting, away }: Props) {
                         Reading
                       </Button>
                     )}
+                    {counter?.unit === 'cycle' && (
+                      <Button variant="outlined" onClick={() => setOpen('row')} sx={big}>
+                        Length so far
+                      </Button>
+                    )}
                     <Button variant="outlined" onClick={() => setOpen('tail')} sx={big}>
                       Tail left
                     </Button>
@@ -304,6 +316,7 @@ function AtBench({ at, progress, say, waiting, away }: Props) {
       {open && (
         <Sheet title={SHEETS[open]} onClose={close} closes="Close">
           {open === 'reading' && step && <ReadingSheet at={at} task={step.id} say={say} onDone={close} />}
+          {open === 'row' && step && <RowSheet at={at} task={step.id} say={say} onDone={close} />}
           {open === 'tail' && <TailSheet at={at} task={step?.id ?? ''} say={say} onDone={close} />}
           {open === 'note' && <NoteSheet at={at} task={step?.id ?? 'record'} say={say} onDone={close} />}
           {open === 'end' && <EndSheet at={at} task={step?.id ?? ''} say={say} onDone={close} />}

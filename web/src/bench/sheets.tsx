@@ -5,7 +5,7 @@ import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
-import { useSizeReading, useTail } from '../api/bench';
+import { useRow, useSizeReading, useTail } from '../api/bench';
 import type { JobAtBench } from '../api/client';
 import { useSize } from '../api/queries';
 import { figures } from '../app/theme';
@@ -83,6 +83,42 @@ export function ReadingSheet({ at, task, say, onDone }: SheetProps) {
           {withFractions(choice.text)}
         </Button>
       ))}
+    </Stack>
+  );
+}
+
+/** How long a row of repeats is so far, and what that means for the rest of it. */
+export function RowSheet({ at, task, say, onDone }: SheetProps) {
+  const reader = useReader();
+  const { text, setText, mm, units } = useLength();
+  const told = useRow(at.job.id, task, Number.isFinite(mm) ? mm : 0, at.progress.number, reader);
+  return (
+    <Stack spacing={2}>
+      <Typography>Count first, then lay the rule along what is made.</Typography>
+      <TextField
+        label={`Length so far [${units}]`}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        slotProps={{
+          htmlInput: { inputMode: 'decimal', autoComplete: 'off', style: { fontFamily: figures, fontSize: '1.6rem' } },
+        }}
+      />
+      {told.isError && Number.isFinite(mm) && <Typography color="error">{told.error.message}</Typography>}
+      {told.data && Number.isFinite(mm) && (
+        <Typography role="status" sx={{ fontSize: '1.15rem', fontWeight: 650 }}>
+          {withFractions(told.data.text)}
+        </Typography>
+      )}
+      <Button
+        variant="contained"
+        disabled={!told.data}
+        onClick={() => {
+          say('reading', { what: 'length', task, side: '', value_mm: mm, typed: text, by: 'hand' });
+          onDone();
+        }}
+      >
+        Write it down
+      </Button>
     </Stack>
   );
 }

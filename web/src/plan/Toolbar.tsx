@@ -6,6 +6,7 @@ import MenuItem from '@mui/material/MenuItem';
 import Typography from '@mui/material/Typography';
 import { useRef, useState } from 'react';
 import { useDesk } from './Desk';
+import { FileChoice } from '../ui/FileChoice';
 import { valueAt } from './draft';
 
 /** How far keeping the ring has come. */
@@ -129,18 +130,7 @@ export function Toolbar(props: Props) {
         <MenuItem onClick={choose(props.onExport)}>Write the ring file</MenuItem>
         <MenuItem onClick={choose(props.onCopy)}>Save as another ring</MenuItem>
       </Menu>
-      <input
-        ref={file}
-        type="file"
-        accept=".json,application/json"
-        hidden
-        data-testid="import"
-        onChange={(event) => {
-          const [chosen] = event.target.files ?? [];
-          if (chosen) props.onImport(chosen);
-          event.target.value = '';
-        }}
-      />
+      <FileChoice ref={file} accept=".json,application/json" testId="import" onChoose={props.onImport} />
     </Box>
   );
 }

@@ -4,6 +4,7 @@ import Link from '@mui/material/Link';
 import Typography from '@mui/material/Typography';
 import { useRef, useState } from 'react';
 import { useRingChanges } from '../api/queries';
+import { FileChoice } from '../ui/FileChoice';
 
 /** All rings of the workshop as open files, out and in. */
 export function WholeWorkshop() {
@@ -40,18 +41,7 @@ export function WholeWorkshop() {
           </Typography>
         ))}
       </Box>
-      <input
-        ref={chooser}
-        type="file"
-        accept=".zip,application/zip"
-        hidden
-        data-testid="archive"
-        onChange={(event) => {
-          const [chosen] = event.target.files ?? [];
-          if (chosen) take(chosen);
-          event.target.value = '';
-        }}
-      />
+      <FileChoice ref={chooser} accept=".zip,application/zip" testId="archive" onChoose={take} />
     </Box>
   );
 }
