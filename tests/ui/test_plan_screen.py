@@ -74,7 +74,7 @@ def test_every_phrase_changes_the_ring(plan: Page) -> None:
     plan.get_by_role("textbox", name="Turns").fill("2")
     phrase(plan, "Head: a 7 mm bead")
     plan.get_by_role("textbox", name="Bead").fill("5,5")
-    phrase(plan, "Ends: locked twice")
+    phrase(plan, "Ends and surface: locked twice")
     plan.get_by_role("button", name="Wraps each side: one more").click()
     sheet(plan)
     settled(plan)
@@ -315,7 +315,7 @@ def test_a_run_of_a_bundle_has_its_own_count(plan: Page, server: str) -> None:
 
 def test_ends_are_chosen_at_their_phrase(plan: Page) -> None:
     before = cut(plan)
-    phrase(plan, "Ends: locked twice")
+    phrase(plan, "Ends and surface: locked twice")
     plan.get_by_role("button", name="Scroll").click()
     settled(plan)
     expect(plan.get_by_test_id("cut")).not_to_have_text(before)
