@@ -6,6 +6,7 @@ import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Link as RouterLink, useParams } from 'react-router';
 import type { JobAtBench, Plan, Progress } from '../api/client';
 import { RingView } from '../drawings/RingView';
+import { stoneOf } from '../drawings/stones';
 import { WireStrip } from '../drawings/WireStrip';
 import { usePreferences, useReader } from '../preferences/Preferences';
 import { Sheet } from '../ui/Sheet';
@@ -355,7 +356,9 @@ function Beside({ plan, progress, wire, active }: { plan: Plan; progress: Progre
         gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: strip ? 'minmax(0, 1fr) 260px' : 'minmax(0, 1fr)' },
       }}
     >
-      {strip && <WireStrip wire={strip} active={looked ?? active} onActive={setLooked} units={units} />}
+      {strip && (
+        <WireStrip wire={strip} active={looked ?? active} onActive={setLooked} units={units} stone={stoneOf(plan)} />
+      )}
       {standing && (
         <Box sx={{ height: strip ? 220 : 340, justifySelf: 'center', width: '100%' }}>
           <RingView

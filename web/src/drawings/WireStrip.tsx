@@ -6,6 +6,7 @@ import { length, measure, type Units } from '../words/figures';
 import { layOut, type Layout } from './breaks';
 import { placeLabels } from './labels';
 import { metalColours } from './metals';
+import { stoneColours } from './stones';
 import { useWidth } from './useWidth';
 
 const PX_PER_MM_LEAST = 3.1;
@@ -24,12 +25,14 @@ interface Props {
   onActive: (move: number | null) => void;
   /** What comes first: the ruler above the wire, and every length on it. */
   units: Units;
+  /** The colour of what is strung on it. */
+  stone?: string | null | undefined;
   /** A fixed scale, for paper; without it the wire fills the width. */
   pxPerMm?: number;
 }
 
 /** A piece of wire as it lies on the table before anything is bent: to scale, folded like a line of text when it is long. */
-export const WireStrip = memo(function WireStrip({ wire, active, onActive, units, pxPerMm }: Props) {
+export const WireStrip = memo(function WireStrip({ wire, active, onActive, units, stone, pxPerMm }: Props) {
   const [ref, width] = useWidth<HTMLDivElement>(1160);
   const laid = useMemo(() => layOut(wire.moves, wire.cut_mm, pxPerMm !== undefined), [wire, pxPerMm]);
   const fit = Math.min(ROWS_MOST, Math.max(1, Math.ceil((laid.length * PX_PER_MM_LEAST) / width)));
@@ -68,6 +71,7 @@ export const WireStrip = memo(function WireStrip({ wire, active, onActive, units
           active={active}
           onActive={onActive}
           units={units}
+          stone={stone}
         />
       ))}
     </Box>
@@ -83,7 +87,7 @@ interface RowProps extends Omit<Props, 'pxPerMm'> {
   width: number;
 }
 
-function StripRow({ wire, laid, from, to, scale, width, active, onActive, units }: RowProps) {
+function StripRow({ wire, laid, from, to, scale, width, active, onActive, units, stone }: RowProps) {
   const id = useId();
   const colours = metalColours(wire.metal);
   /** Of a place along the wire [mm] and of one in the drawing [drawn mm]. */
@@ -162,8 +166,8 @@ function StripRow({ wire, laid, from, to, scale, width, active, onActive, units 
               cy={Y.wire}
               rx={(move.length_mm * scale) / 2}
               ry={Math.min(20, (move.length_mm * scale) / 2)}
-              fill="#d9981f"
-              stroke="#8f5c0d"
+              fill={stoneColours(stone)[1]}
+              stroke={stoneColours(stone)[3]}
               strokeWidth="1.5"
             />
           )}

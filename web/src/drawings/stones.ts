@@ -1,3 +1,5 @@
+import type { Plan } from '../api/client';
+
 /** Where the shades of a stone lie, from its light to its edge. */
 export const SHADES = [0, 0.3, 0.8, 1] as const;
 
@@ -29,3 +31,6 @@ export function dropOutline(cx: number, cy: number, long: number, wide: number):
 
 /** The shades of a stone's colour: its light, its body, its shade and its edge. */
 export const stoneColours = (name: string | null | undefined): Shades => STONES[name ?? ''] ?? HONEY;
+
+/** The colour of what a plan's wire carries: that of its first stone. */
+export const stoneOf = (plan: Plan): string | null | undefined => plan.drawing?.beads[0]?.colour;

@@ -5,6 +5,7 @@ import type { Plan } from '../api/client';
 import { figures } from '../app/theme';
 import type { Stretch } from '../drawings/RingView';
 import { alike } from './pieces';
+import { stoneOf } from '../drawings/stones';
 import { WireStrip } from '../drawings/WireStrip';
 import { usePreferences } from '../preferences/Preferences';
 import { length, measure, withFractions } from '../words/figures';
@@ -87,7 +88,7 @@ function OneStrip({ plan, index, count, active, onActive }: OneProps) {
           )}
         </Box>
       </Typography>
-      <WireStrip wire={wire} active={active} onActive={select} units={units} />
+      <WireStrip wire={wire} active={active} onActive={select} units={units} stone={stoneOf(plan)} />
     </Box>
   );
 }
