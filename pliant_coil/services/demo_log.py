@@ -32,7 +32,9 @@ def demo_log(session: Session, workshop_id: UUID) -> None:
         size = at_bench.planned.finished_mm + off * US_STEP_MM
         ended = events[-1].at + timedelta(minutes=1)
         kind, why = ("spoiled", "the wire kinked on the way past the bead") if n == 3 else ("finished", "")
-        events.append(Ended(kind=kind, id=_id(f"end {n}"), device="tablet", at=ended, why=why, left_mm=left, size_mm=size))
+        events.append(
+            Ended(kind=kind, id=_id(f"end {n}"), device="tablet", at=ended, why=why, left_mm=left, size_mm=size, mandrel="school mandrel")
+        )
         job = add_job(session, workshop_id, file, None)
         write_down(session, job, events)
         job.created_at, job.ended_at = begun, ended

@@ -13,7 +13,7 @@ from sqlalchemy.orm import Session
 
 from pliant_coil import __version__
 from pliant_coil.core.bench.events import Ended, Event, Reopened, TakenBack
-from pliant_coil.core.bench.hand import Hand, Used, learned
+from pliant_coil.core.bench.hand import Hand, SizeRead, Used, learned, size_offset
 from pliant_coil.core.bench.progress import Numbered, Progress
 from pliant_coil.core.bench.ring_at_bench import RingAtBench
 from pliant_coil.core.moves import Fate
@@ -109,6 +109,22 @@ class Jobs:
                 self._hand = (newest, learned([_used(job) for job in jobs]), jobs)
         return self._hand[1:]
 
+    def sizes(self) -> list[tuple[str, str, float, float, int]]:
+        """Mandrel, family of bands, by how much rings come off it other than planned [mm], its standard deviation, and from how many rings.
+
+        A spoiled ring says nothing of a mandrel."""
+        reads = [
+            SizeRead(record["mandrel"], record["family"], record["size_mm"] - record["planned_size_mm"])
+            for job in self.hand()[1]
+            if (record := job.record or {}).get("mandrel") and record["size_mm"] is not None and record["state"] == "finished"
+        ]
+        found = []
+        for mandrel, family in sorted({(read.mandrel, read.family) for read in reads}):
+            off, sd, _ = size_offset(reads, mandrel, family)
+            rings = sum(1 for read in reads if (read.mandrel, read.family) == (mandrel, family))
+            found.append((mandrel, family, off, sd, rings))
+        return found
+
     def table(self) -> str:
         """Every record as CSV, a line a piece, the oldest first."""
         with self._work() as (session, workshop_id):
@@ -201,6 +217,7 @@ def _record(standing: Standing, ended: Ended) -> dict[str, Any]:
         "minutes": round(sum(progress.seconds.values()) / 60, 1),
         "planned_minutes": standing.job.predicted["minutes"],
         "family": standing.file.band.style,
+        "mandrel": ended.mandrel.strip(),
         "pieces": pieces,
     }
 

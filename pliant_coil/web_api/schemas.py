@@ -7,7 +7,7 @@ from uuid import UUID
 from pydantic import BaseModel, ConfigDict, Field
 
 from pliant_coil.core.bench.events import Event
-from pliant_coil.core.bench.told import ProgressTold, RecordTold, TailEndTold
+from pliant_coil.core.bench.told import MandrelTold, ProgressTold, RecordTold, TailEndTold
 from pliant_coil.core.plan.model import Plan, Size
 from pliant_coil.core.ring_file.document import RingFile, Text
 
@@ -162,6 +162,7 @@ class HandTold(BaseModel):
     rings: int
     odd: list[str]
     factors: list[FactorTold]
+    mandrels: list[MandrelTold]
 
 
 class Mishap(BaseModel):

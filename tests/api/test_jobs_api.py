@@ -111,12 +111,12 @@ def test_a_finished_ring_is_recorded_and_its_hand_learned(client: TestClient) ->
         assert name == []
         used.append(planned)
         left = wire["cut_mm"] - planned * 1.04
-        tell(client, job, event("finished", left_mm={"band.1": left}, size_mm=16.9))
+        tell(client, job, event("finished", left_mm={"band.1": left}, size_mm=17.1, mandrel="the long steel one"))
     ended = client.get("/api/jobs", params={"ended": True}).json()
     assert [j["title"] for j in ended["jobs"]] == ["Ring 2", "Ring 1", "Ring 0"]
     record = ended["jobs"][0]["record"]
     assert record["off_mm"] == pytest.approx(
-        16.9 - client.post("/api/plan", json=AMBER_MEADOW).json()["finished"]["inside_diameter_mm"], abs=2e-3
+        17.1 - client.post("/api/plan", json=AMBER_MEADOW).json()["finished"]["inside_diameter_mm"], abs=2e-3
     )
     assert record["wire"] == f"{used[2] * 1.04:.0f} mm of {used[2]:.0f} mm planned"
     by_letter = client.get("/api/jobs", params={"ended": True, "sizes": "uk,us", "units": "in"}).json()["jobs"][0]["record"]
@@ -125,6 +125,9 @@ def test_a_finished_ring_is_recorded_and_its_hand_learned(client: TestClient) ->
     hand = client.get("/api/jobs/hand").json()
     assert hand["rings"] == 3 and all(f["low"] < f["share"] < f["high"] for f in hand["factors"])
     assert next(f["share"] for f in hand["factors"] if f["kind"] == "wrap") > 0.01
+    (mandrel,) = hand["mandrels"]
+    assert mandrel["rings"] == 3 and mandrel["text"].startswith("On “the long steel one” turned rings come off")
+    assert 0 < mandrel["off_mm"] < record["off_mm"], "three rings are believed, but not wholly"
     usual = client.post("/api/plan", json=AMBER_MEADOW).json()["wires"][0]
     own = client.post("/api/plan", json=AMBER_MEADOW, params={"hand": True}).json()["wires"][0]
     assert usual["hand"] is None and "Your hand, from 3 rings" in own["hand"] and "your hand takes" in own["arithmetic"]

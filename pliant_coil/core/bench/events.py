@@ -113,6 +113,8 @@ class Ended(_Event):
     left_mm: dict[Name, Millimetres] = Field(default_factory=dict)
     size_mm: Millimetres | None = None
     """Inside diameter of the finished ring."""
+    mandrel: Annotated[str, Field(max_length=80)] = ""
+    """On which mandrel it was formed and read."""
 
 
 class Reopened(_Event):

@@ -120,6 +120,16 @@ class RecordTold(Told):
     planned_minutes: float
 
 
+class MandrelTold(Told):
+    """By how much rings of a family of bands come off a mandrel other than planned."""
+
+    mandrel: str
+    family: str
+    text: Text
+    off_mm: Mm
+    rings: int
+
+
 class Taken(BaseModel):
     """What came of events that were sent: the number of the newest, and which were there already."""
 
@@ -197,6 +207,21 @@ def record_told(record: Mapping[str, Any]) -> RecordTold:
         minutes=record["minutes"],
         planned_minutes=record["planned_minutes"],
     )
+
+
+def mandrel_told(mandrel: str, family: str, off_mm: float, sd_mm: float, rings: int) -> MandrelTold:
+    """A mandrel in words: what comes off it, how surely, and where to start instead once that is known."""
+    known = abs(off_mm) > 2 * sd_mm
+    side = "large" if off_mm > 0 else "small"
+    text = say(
+        f"On “{{mandrel}}” {{family}} rings come off {{off}} {side}{'' if known else ' so far, which may still be chance'}; {{rings}}."
+        + (f" Start {{off}} {'lower' if off_mm > 0 else 'higher'} there." if known else ""),
+        mandrel=mandrel,
+        family=family.replace("-", " "),
+        off=SizeChange(abs(off_mm)),
+        rings=Count(rings, "ring", "rings"),
+    )
+    return MandrelTold(mandrel=mandrel, family=family, text=text, off_mm=off_mm, rings=rings)
 
 
 def reading_told(reading: SizeReading) -> SizeReadingTold:

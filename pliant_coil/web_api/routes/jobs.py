@@ -12,6 +12,7 @@ from pliant_coil.core.bench.told import (
     SizeReadingTold,
     TailTold,
     Taken,
+    mandrel_told,
     progress_told,
     reading_told,
     record_told,
@@ -79,15 +80,21 @@ def _listed(job: Job) -> JobListed:
     )
 
 
-@router.get("/hand")
-def hand(jobs: TheJobs) -> HandTold:
+@router.get("/hand", response_model=HandTold, responses=REFUSED)
+def hand(jobs: TheJobs, reader: TheReader) -> Response:
     """What the finished rings show of the maker's hand."""
     known, made = jobs.hand()
     odd = [made[k].title for k in known.odd]
     factors = [
         FactorTold(kind=f.kind, share=f.share, low=f.low, high=f.high, rings=f.rings, used=f.used) for f in known.factors() if f.rings
     ]
-    return HandTold(rings=sum(1 for ring in known.rings if not ring.left_out), odd=odd, factors=factors)
+    told = HandTold(
+        rings=sum(1 for ring in known.rings if not ring.left_out),
+        odd=odd,
+        factors=factors,
+        mandrels=[mandrel_told(*found) for found in jobs.sizes()],
+    )
+    return Response(told.model_dump_json(context={"reader": reader}), media_type="application/json")
 
 
 @router.get("/records.csv", response_class=Response, responses={200: {"content": {"text/csv": {}}}})

@@ -28,8 +28,12 @@ export const useJobs = (reader: ReaderOf, ended: boolean, search = '', after?: s
   });
 
 /** What the finished rings show of the maker's hand. */
-export const useHand = () =>
-  useQuery({ queryKey: keys.hand, queryFn: () => answer(api.GET('/api/jobs/hand')), ...untilThere });
+export const useHand = (reader: ReaderOf) =>
+  useQuery({
+    queryKey: keys.hand(reader),
+    queryFn: () => answer(api.GET('/api/jobs/hand', { params: { query: reader } })),
+    ...untilThere,
+  });
 
 /** What a size that the mandrel reads means; asked once it is a size. */
 export const useSizeReading = (id: string, task: string, value: number, reader: ReaderOf) =>

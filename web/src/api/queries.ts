@@ -18,7 +18,7 @@ export const keys = {
   jobs: ['jobs'] as const,
   jobPage: (ended: boolean, search: string, after: string | undefined, reader: ReaderOf) =>
     ['jobs', ended, search, after, reader] as const,
-  hand: ['jobs', 'hand'] as const,
+  hand: (reader: ReaderOf) => ['jobs', 'hand', reader] as const,
   job: (id: string, reader: ReaderOf) => ['job', id, reader] as const,
   sizeReading: (id: string, task: string, value: number, reader: ReaderOf) =>
     ['job', id, 'size', task, value, reader] as const,

@@ -1565,6 +1565,11 @@ export interface components {
             };
             /** Size Mm */
             size_mm?: number | null;
+            /**
+             * Mandrel
+             * @default
+             */
+            mandrel: string;
         };
         /**
          * Events
@@ -1909,6 +1914,8 @@ export interface components {
             odd: string[];
             /** Factors */
             factors: components["schemas"]["FactorTold"][];
+            /** Mandrels */
+            mandrels: components["schemas"]["MandrelTold"][];
         };
         /**
          * Health
@@ -2224,6 +2231,22 @@ export interface components {
              * @enum {string}
              */
             order: "loops-first" | "bead-first";
+        };
+        /**
+         * MandrelTold
+         * @description By how much rings of a family of bands come off a mandrel other than planned.
+         */
+        MandrelTold: {
+            /** Mandrel */
+            mandrel: string;
+            /** Family */
+            family: string;
+            /** Text */
+            text: string;
+            /** Off Mm */
+            off_mm: number;
+            /** Rings */
+            rings: number;
         };
         /**
          * Mark
@@ -5395,7 +5418,12 @@ export interface operations {
     };
     hand_api_jobs_hand_get: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Units of length in every text */
+                units?: "mm" | "in";
+                /** @description Size systems, the first one first: us,uk */
+                sizes?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -5409,6 +5437,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HandTold"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
                 };
             };
         };

@@ -202,6 +202,9 @@ export function NoteSheet({ task, say, onDone }: SheetProps) {
   );
 }
 
+/** The mandrel of last time is likely that of this time. */
+const MANDREL = 'pliant-coil.mandrel';
+
 const ENDINGS = [
   { kind: 'finished', words: 'Finished' },
   { kind: 'spoiled', words: 'Spoiled' },
@@ -215,6 +218,7 @@ export function EndSheet({ at, say, onDone }: SheetProps) {
   const [kind, setKind] = useState<(typeof ENDINGS)[number]['kind']>('finished');
   const [size, setSize] = useState('');
   const [why, setWhy] = useState('');
+  const [mandrel, setMandrel] = useState(() => localStorage.getItem(MANDREL) ?? '');
   const [left, setLeft] = useState<Record<string, string>>({});
   const read = useSize(size, reader);
   const lengths = Object.entries(left)
@@ -250,6 +254,14 @@ export function EndSheet({ at, say, onDone }: SheetProps) {
           helperText="Kinked, ran out, wrong size, stone, broke, uneven …"
         />
       )}
+      {kind === 'finished' && (
+        <TextField
+          label="On which mandrel"
+          value={mandrel}
+          onChange={(event) => setMandrel(event.target.value)}
+          helperText="As you call it: what comes off each is learned apart."
+        />
+      )}
       {at.plan.wires.map((wire) => (
         <TextField
           key={wire.id}
@@ -263,8 +275,10 @@ export function EndSheet({ at, say, onDone }: SheetProps) {
       <Button
         variant="contained"
         onClick={() => {
+          localStorage.setItem(MANDREL, mandrel);
           say(kind, {
             why,
+            mandrel: kind === 'finished' ? mandrel : '',
             left_mm: Object.fromEntries(lengths),
             size_mm: kind === 'finished' && size ? (read.data?.size.inside_diameter_mm ?? null) : null,
           });

@@ -4,7 +4,7 @@ import Typography from '@mui/material/Typography';
 import type { components } from '../api/schema.generated';
 import { figures } from '../app/theme';
 import { usePreferences } from '../preferences/Preferences';
-import { signed } from '../words/figures';
+import { signed, withFractions } from '../words/figures';
 
 type HandTold = components['schemas']['HandTold'];
 
@@ -57,6 +57,11 @@ export function Hand({ hand }: { hand: HandTold }) {
           >
             {preferences.hand ? 'Plans reckon with it' : 'Reckon with it in plans'}
           </Button>
+          {hand.mandrels.map((mandrel) => (
+            <Typography key={`${mandrel.mandrel} ${mandrel.family}`} sx={{ mb: 1 }}>
+              {withFractions(mandrel.text)}
+            </Typography>
+          ))}
           {hand.odd.length > 0 && (
             <Typography variant="body2" color="text.secondary">
               Looked odd and hardly counts: {hand.odd.join(', ')}.

@@ -20,8 +20,9 @@ const STATES: Record<string, string> = { finished: 'Finished', spoiled: 'Spoiled
 export default function LogbookScreen() {
   const [search, setSearch] = useState('');
   const [before, setBefore] = useState<readonly string[]>([]);
-  const jobs = useJobs(useReader(), true, search, before.at(-1));
-  const hand = useHand();
+  const reader = useReader();
+  const jobs = useJobs(reader, true, search, before.at(-1));
+  const hand = useHand(reader);
   const total = jobs.data?.total ?? 0;
   const list = jobs.data?.jobs ?? [];
   useEffect(() => {
