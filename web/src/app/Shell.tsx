@@ -1,6 +1,6 @@
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import { Suspense } from 'react';
+import { Suspense, useEffect, useRef } from 'react';
 import { NavLink, Outlet, useLocation } from 'react-router';
 import { useWorkshop } from '../api/queries';
 import { PreferencesMenu } from '../preferences/PreferencesMenu';
@@ -18,6 +18,11 @@ const SCREENS = [
 export function Shell() {
   const workshop = useWorkshop().data?.name;
   const { pathname } = useLocation();
+  const screens = useRef<HTMLElement>(null);
+  // Where the names don't all fit, that of the open screen is in sight.
+  useEffect(() => {
+    screens.current?.querySelector('.active')?.scrollIntoView({ inline: 'center', block: 'nearest' });
+  }, [pathname]);
   return (
     <>
       <Box
@@ -55,6 +60,7 @@ export function Shell() {
           {workshop}
         </Typography>
         <Box
+          ref={screens}
           component="nav"
           aria-label="Screens"
           // On a phone the names that don't fit are a swipe away; preferences stay in sight.
