@@ -14,6 +14,7 @@ from pathlib import Path
 
 import httpx2 as httpx
 from playwright.sync_api import sync_playwright
+from sqlalchemy import text
 
 from pliant_coil.core.plan.build import plan
 from pliant_coil.core.ring_file.document import RingFile, read_ring
@@ -102,7 +103,7 @@ def among_many() -> dict[str, float]:
         seed_demo(sessions_of(engine))
         with engine.connect().execution_options(isolation_level="AUTOCOMMIT") as connection:
             for statement in ("set statement_timeout = 0", MANY_RINGS, "analyze ring"):
-                connection.exec_driver_sql(statement)
+                connection.execute(text(statement))
             deep = connection.exec_driver_sql("select id from ring order by updated_at desc offset 90000 limit 1").scalar()
         engine.dispose()
         asked: dict[str, dict[str, str]] = {

@@ -8,7 +8,8 @@ fingerprint() { cat "$@" | sha256sum | cut -c1-32; }
 
 # prepare_alone: two starts at once in one folder prepare one after the other. The lock ends with the process, or at `prepared`.
 prepare_alone() {
-  exec 9>>.preparing 2>/dev/null || { say "This folder can't be written to: $PWD"; exit 1; }
+  # In braces: what is silenced is this line, not everything after it.
+  { exec 9>>.preparing; } 2>/dev/null || { say "This folder can't be written to: $PWD"; exit 1; }
   flock -n 9 && return 0
   say "Another start prepares this folder; waiting for it."
   flock 9

@@ -13,20 +13,21 @@ import threading
 import time
 from collections.abc import Callable
 from datetime import UTC, datetime
-from typing import TextIO
+from typing import TYPE_CHECKING, TextIO
 
 import uvicorn
-from fastapi import FastAPI
 from sqlalchemy import inspect
 from sqlalchemy.exc import SQLAlchemyError
 from uvicorn.supervisors import Multiprocess
 
 from pliant_coil.services.workshop import seed_demo
 from pliant_coil.store.database import Unfit, connect, fitness, migrate, sessions_of
-from pliant_coil.web_api.app import create_app
 from tools import backups
 from tools.postgres import CannotServe, Cluster, free_port
 from tools.state import open_state
+
+if TYPE_CHECKING:
+    from fastapi import FastAPI
 
 USUAL_PORT = 8420
 _PORTS_TRIED = 20
@@ -179,8 +180,11 @@ class _Supervisor(Multiprocess):
         self.handle_term()
 
 
-def worker() -> FastAPI:
+def worker() -> "FastAPI":
     """The application in a worker, which ends when its supervisor does, however that ends."""
+    # Only workers need it: whoever watches over them is up sooner without.
+    from pliant_coil.web_api.app import create_app
+
     with contextlib.suppress(OSError, AttributeError):
         ctypes.CDLL(None).prctl(_PR_SET_PDEATHSIG, signal.SIGTERM)
     return create_app()

@@ -222,3 +222,27 @@ def test_random_kills_lose_nothing_that_was_acknowledged(state: Path) -> None:
     told = survive(state, 4, random.Random(3))
     assert told.rings and told.taps
     assert (told.lost, told.failed_starts) == (0, 0)
+
+
+def prepared(folder: Path, script: str) -> subprocess.Popen[str]:
+    command = ["bash", "-c", f"set -euo pipefail; . '{ROOT}/tools/prepare.sh'; prepare_alone; {script}"]
+    return subprocess.Popen(command, cwd=folder, stdout=subprocess.PIPE, stderr=subprocess.PIPE, text=True)
+
+
+def test_of_two_that_prepare_one_folder_one_waits_and_says_so(tmp_path: Path) -> None:
+    go_on = tmp_path / "go-on"
+    first = prepared(tmp_path, "echo there; until [ -e go-on ]; do sleep 0.1; done; say 'first is ready'; prepared")
+    assert first.stdout is not None and first.stdout.readline() == "there\n"
+    second = prepared(tmp_path, "say 'second is ready'")
+    assert second.stderr is not None and second.stderr.readline() == "Another start prepares this folder; waiting for it.\n"
+    go_on.touch()
+    _, said = first.communicate(timeout=30)
+    assert said == "first is ready\n", "what is prepared goes on telling"
+    _, said = second.communicate(timeout=30)
+    assert said == "second is ready\n"
+
+
+def test_a_folder_that_cant_be_written_is_told(tmp_path: Path) -> None:
+    (tmp_path / ".preparing").mkdir()
+    _, said = prepared(tmp_path, "echo never").communicate(timeout=30)
+    assert said == f"This folder can't be written to: {tmp_path}\n"
