@@ -33,7 +33,7 @@ def demo_log(session: Session, workshop_id: UUID) -> None:
         ended = events[-1].at + timedelta(minutes=1)
         kind, why = ("spoiled", "the wire kinked on the way past the bead") if n == 3 else ("finished", "")
         events.append(
-            Ended(kind=kind, id=_id(f"end {n}"), device="tablet", at=ended, why=why, left_mm=left, size_mm=size, mandrel="school mandrel")
+            Ended(kind=kind, id=_id(f"end {n}"), device="tablet", at=ended, why=why, left_mm=left, size_mm=size, mandrel="the grooved one")
         )
         job = add_job(session, workshop_id, file, None)
         write_down(session, job, events)
