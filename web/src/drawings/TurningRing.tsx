@@ -52,8 +52,12 @@ export default function TurningRing({ plan, active, onActive }: Props) {
         );
       })}
       {drawing?.beads.map((bead, k) => (
-        <mesh key={k} position={[bead.x_mm, bead.y_mm, bead.z_mm]}>
-          <sphereGeometry args={[bead.diameter_mm / 2, 40, 28]} />
+        <mesh
+          key={k}
+          position={[bead.x_mm, bead.y_mm, bead.z_mm]}
+          scale={[bead.length_mm, bead.height_mm, bead.width_mm]}
+        >
+          <sphereGeometry args={[0.5, 40, 28]} />
           <meshPhysicalMaterial color={stoneColours(bead.colour)[1]} roughness={0.15} clearcoat={0.8} />
         </mesh>
       ))}
