@@ -2,7 +2,6 @@
 
 import argparse
 import os
-import subprocess
 import sys
 from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
@@ -14,7 +13,7 @@ from psycopg import sql
 from sqlalchemy.exc import SQLAlchemyError
 
 from pliant_coil.store.database import Unfit, connect, fitness
-from tools.postgres import APP, DATABASE, CannotServe, Cluster, program
+from tools.postgres import APP, DATABASE, CannotServe, Cluster, run_program
 from tools.state import STATE, serving_address
 
 STAMP = "%Y-%m-%d-%H%M%S"
@@ -35,7 +34,7 @@ def back_up(url: str, file: Path | None = None, *, why: str = "") -> Path:
     part = file.with_name(file.name + ".part")
     part.touch(mode=0o600)
     try:
-        _pg("pg_dump", url, "-Fc", "-f", str(part))
+        run_program("pg_dump", "-Fc", "-f", str(part), url)
         part.replace(file)
     finally:
         part.unlink(missing_ok=True)
@@ -50,7 +49,7 @@ def restore(cluster: Cluster, file: Path) -> str:
         connection.execute(sql.SQL("drop database if exists {} with (force)").format(sql.Identifier(fresh)))
         connection.execute(sql.SQL("create database {} owner {}").format(sql.Identifier(fresh), sql.Identifier(APP)))
     beside = url.rpartition("/")[0] + f"/{fresh}"
-    _pg("pg_restore", beside, "--no-owner", "--exit-on-error", "-d", beside, str(file), names_it=True)
+    run_program("pg_restore", "--no-owner", "--exit-on-error", "-d", beside, str(file))
     check_fit(beside)
     before = f"{DATABASE}_before_{datetime.now(UTC).strftime('%Y%m%d%H%M%S')}"
     with cluster.as_superuser() as connection:
@@ -109,13 +108,6 @@ def _kept() -> Iterator[tuple[datetime, Path]]:
             yield datetime.strptime(file.stem.removeprefix(PREFIX)[:17], STAMP).replace(tzinfo=UTC), file
         except ValueError:
             continue
-
-
-def _pg(name: str, url: str, *arguments: str, names_it: bool = False) -> None:
-    command = [program(name), *arguments, *([] if names_it else [url])]
-    done = subprocess.run(command, capture_output=True, text=True, check=False, env={"PATH": "/usr/bin:/bin", "LC_ALL": "C.UTF-8"})
-    if done.returncode:
-        raise CannotServe(f"{name} failed: {done.stderr.strip().split(chr(10))[-1]}")
 
 
 @contextmanager

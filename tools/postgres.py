@@ -16,8 +16,9 @@ import socket
 import subprocess
 import sys
 import time
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Mapping
 from pathlib import Path
+from types import MappingProxyType
 from typing import Any
 
 import psycopg
@@ -165,8 +166,8 @@ class Cluster:
             dump = self._folder / "moving.dump"
             login = ["-h", "127.0.0.1", "-p", str(port), "-U", SUPERUSER]
             secret = {"PGPASSWORD": self._password_file.read_text()}
-            _run_checked([program("pg_dump"), *login, "-Fc", "-f", str(dump), "postgres"], secret)
-            _run_checked([program("pg_restore"), *login, "--no-owner", f"--role={APP}", "-d", fresh, str(dump)], secret)
+            run_program("pg_dump", *login, "-Fc", "-f", str(dump), "postgres", secret=secret)
+            run_program("pg_restore", *login, "--no-owner", f"--role={APP}", "-d", fresh, str(dump), secret=secret)
             dump.unlink()
         connection.execute(sql.SQL("alter database {} rename to {}").format(sql.Identifier(fresh), sql.Identifier(DATABASE)))
 
@@ -277,10 +278,11 @@ def _write_secret(path: Path, secret: str) -> None:
         file.write(secret)
 
 
-def _run_checked(command: list[str], secret: dict[str, str]) -> None:
-    done = subprocess.run(command, env=_clean() | secret, capture_output=True, text=True, check=False)
+def run_program(name: str, *arguments: str, secret: Mapping[str, str] = MappingProxyType({})) -> None:
+    """Run one of PostgreSQL's programs as a client. Raises `CannotServe` with its last word."""
+    done = subprocess.run([program(name), *arguments], env=_clean() | dict(secret), capture_output=True, text=True, check=False)
     if done.returncode:
-        raise CannotServe(f"{Path(command[0]).name} failed: {done.stderr.strip()}")
+        raise CannotServe(f"{name} failed: {done.stderr.strip().splitlines()[-1] if done.stderr.strip() else 'it says nothing'}")
 
 
 def lives(pid: int) -> bool:

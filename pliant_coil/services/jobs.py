@@ -16,6 +16,7 @@ from pliant_coil.core.bench.events import Ended, Event, Reopened, TakenBack
 from pliant_coil.core.bench.hand import Hand, SizeRead, Used, learned, size_offset
 from pliant_coil.core.bench.progress import Numbered, Progress
 from pliant_coil.core.bench.ring_at_bench import RingAtBench
+from pliant_coil.core.making.ring import make_ring
 from pliant_coil.core.moves import Fate
 from pliant_coil.core.plan.build import plan, sentence_text
 from pliant_coil.core.ring_file.document import RingFile, read_ring
@@ -87,6 +88,11 @@ class Jobs:
         with self._work() as (session, workshop_id):
             return _standing(session, _found(store.find(session, workshop_id, job_id)))
 
+    def number(self, job_id: UUID) -> int:
+        """The number of a job's newest event."""
+        with self._work() as (session, workshop_id):
+            return _found(store.find(session, workshop_id, job_id)).number
+
     def tell(self, job_id: UUID, events: Sequence[Event]) -> tuple[int, list[UUID]]:
         """Write down what happened; what is known already stays as it is. Returns the newest number, and what was known."""
         with self._work() as (session, workshop_id):
@@ -136,7 +142,7 @@ def add_job(session: Session, workshop_id: UUID, file: RingFile, key: UUID | Non
     job = Job(
         workshop_id=workshop_id,
         title=file.title.strip() or UNTITLED,
-        sentence=sentence_text(RingAtBench.of(file).ring),
+        sentence=sentence_text(make_ring(file)),
         file=document_of(file),
         predicted=plan(file).model_dump(mode="json"),
         core_version=__version__,

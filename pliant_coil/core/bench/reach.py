@@ -7,6 +7,7 @@ a move (it belongs to the move, not to the halves that it is done in), N what th
 import math
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
+from functools import cached_property
 from statistics import NormalDist
 
 from pliant_coil.core.bench.belief import Belief
@@ -43,6 +44,7 @@ class Tail:
     seen: tuple[float, float, float, str] | None = None
     """An earlier reading of the same tail inside a move: what it read, its error, what was made since at plan length, and which move."""
 
+    @cached_property
     def _belief(self) -> Belief:
         """θ of each kind, u of each move, and the error of what was measured."""
         kinds = {left.kind for left in self.left}
@@ -50,7 +52,8 @@ class Tail:
         spread = {f"kind {kind}": self._of(kind)[1] for kind in kinds}
         spread |= {f"move {move}": HAND[kind].noise * (1 + self._of(kind)[0]) for move, kind in moves.items()}
         belief = Belief.prior(spread | {"error": self.error_mm})
-        belief = Belief(belief.names, tuple(self._mean(name) for name in belief.names), belief.covariance)
+        means = {f"kind {kind}": self._of(kind)[0] for kind in kinds}
+        belief = Belief(belief.names, tuple(means.get(name, 0.0) for name in belief.names), belief.covariance)
         if self.seen is None:
             return belief
         before, error, made, move = self.seen
@@ -59,9 +62,6 @@ class Tail:
 
     def _of(self, kind: HandKind) -> tuple[float, float]:
         return self.hand.get(kind, (0.0, HAND[kind].bias))
-
-    def _mean(self, name: str) -> float:
-        return next((self._of(kind)[0] for kind in HAND if name == f"kind {kind}"), 0.0)
 
     def _row(self) -> dict[str, float]:
         row: dict[str, float] = {"error": -1.0}
@@ -74,11 +74,11 @@ class Tail:
     def slack_mm(self) -> float:
         """What is expected to be over."""
         plain = self.measured_mm - sum(left.length_mm for left in self.left) - self.holds_mm
-        return plain + self._belief().value(self._row())
+        return plain + self._belief.value(self._row())
 
     @property
     def sd_mm(self) -> float:
-        return self._belief().sd(self._row())
+        return self._belief.sd(self._row())
 
     @property
     def chance(self) -> float:

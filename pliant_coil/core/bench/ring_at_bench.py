@@ -17,7 +17,6 @@ from pliant_coil.core.making.solve import Solver
 from pliant_coil.core.moves import EndCare, Fate, Piece, Placed
 from pliant_coil.core.ring_file.document import RingFile
 from pliant_coil.core.styles.tasks import Task
-from pliant_coil.core.trade.hand import HandKind
 from pliant_coil.core.words.refusal import refuse
 
 
@@ -55,8 +54,10 @@ class RingAtBench:
         """The ring of a file, formed at its plan's start or elsewhere. Raises `Refusal` for what can't be made."""
         ring = make_ring(file)
         solver = Solver(ring)
+        if form_mm is not None:
+            return cls(ring, solver.at(form_mm))
         solved = solver.made(solver.solved(ring.aim_mm)[0].form)
-        start = form_mm if form_mm is not None else solver.chosen(solved.form.diameter_mm)
+        start = solver.chosen(solved.form.diameter_mm)
         return cls(ring, solved if start == solved.form.diameter_mm else solver.at(start))
 
     @cached_property
@@ -136,9 +137,9 @@ class RingAtBench:
                     found.append(TailEnd(piece.id, which, self._label(piece, which), tuple(left), holds))
         return found
 
-    def tail(self, end: TailEnd, measured_mm: float, hand: Mapping[HandKind, tuple[float, float]] | None = None) -> Tail:
+    def tail(self, end: TailEnd, measured_mm: float) -> Tail:
         """A measured tail of an end."""
-        return Tail(measured_mm, RULE_SD_MM, end.left, end.holds_mm, hand or {})
+        return Tail(measured_mm, RULE_SD_MM, end.left, end.holds_mm)
 
     def _left(self, piece: Piece, which: str, made: set[str], counts: Mapping[str, float]) -> list[Left]:
         moves = [placed for placed in piece.moves if placed.fate is Fate.RING]

@@ -62,7 +62,7 @@ class SizeReading:
 
 
 def read_size_at(ring: Ring, planned: MadeRing, task: Task, read_mm: float, done: Collection[str]) -> SizeReading:
-    """What a reading says when `task` is done. `done` names the moves that are made. Raises `Refusal` for what no mandrel reads."""
+    """What a reading says when `task` is done. `done` names the moves that are made and the steps that are done. Raises `Refusal` for what no mandrel reads."""
     expected = planned.reading_after(task)
     formed = _formed_at(ring, planned, task, read_mm)
     as_it_is = assemble(ring, replace(planned.form, diameter_mm=formed)) if formed is not None else planned
@@ -100,7 +100,7 @@ def _formed_at(ring: Ring, planned: MadeRing, task: Task, read_mm: float) -> flo
 def _choices(ring: Ring, planned: MadeRing, as_it_is: MadeRing, done: Collection[str]) -> list[Choice]:
     """What metal still allows: by what is made, never by where the list of steps stands."""
     aim = ring.aim_mm
-    trimmed = any(task.phase is Phase.TRIM and set(task.makes) & set(done) for task in planned.tasks) or "trim" in done
+    trimmed = any(task.phase is Phase.TRIM and {task.id, *task.makes} & set(done) for task in planned.tasks)
     locked = [i for task in planned.tasks if task.phase is Phase.LOCK for i in task.makes if i in done]
     found = []
     start = planned.form.diameter_mm

@@ -17,7 +17,7 @@ HEAVY = 1.5
 def head_mass_g(made: MadeRing) -> float:
     """Mass of stones and of all wire that the head adds [g]."""
     wires = {piece.id: piece.wire for piece in made.pieces}
-    own = sum(piece.net_mm * piece.wire.grams_per_mm for piece in made.work.pieces)
+    own = sum(piece.mass_g for piece in made.work.pieces)
     led = sum(
         placed.length_mm * wires[piece].grams_per_mm
         for (piece, _), moves in made.work.onward.items()
@@ -41,8 +41,7 @@ def advise_wearing(made: MadeRing) -> list[Warn]:
             Warn("stands-high", say("It stands {height} above the finger: it catches on pockets and hair.", height=Length(height)), "head")
         )
     head = head_mass_g(made)
-    wire = sum(piece.net_mm * piece.wire.grams_per_mm for piece in made.pieces)
-    rest = wire + sum(stone.mass_g for stone in made.stones) - head
+    rest = sum(piece.mass_g for piece in made.pieces) + sum(stone.mass_g for stone in made.stones) - head
     if rest > 0 and head > HEAVY * rest:
         text = say(
             "Its head weighs {head} g, {times} times the rest: it rolls round the finger unless it fits close. A wider or thicker band, or a lighter stone, stays on top.",

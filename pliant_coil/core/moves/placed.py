@@ -119,6 +119,11 @@ class Piece:
         return sum(p.length_mm for p in self.moves if p.fate is Fate.RING)
 
     @property
+    def mass_g(self) -> float:
+        """Of the wire that stays in the ring."""
+        return self.net_mm * self.wire.grams_per_mm
+
+    @property
     def beside_mm(self) -> float:
         """Wire that the work itself takes beside it: trimmed ends, saw cuts, a lap for the saw, a vise's grip."""
         return sum(p.length_mm for p in self.moves if p.fate is not Fate.RING)

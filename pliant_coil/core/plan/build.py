@@ -182,7 +182,7 @@ def _band(made: MadeRing) -> model.Band:
         thickness_mm=made.band.thickness_mm,
         height_mm=made.work.height_mm,
         height=say("{height}", height=Length(made.work.height_mm)),
-        mass_g=sum(piece.net_mm * piece.wire.grams_per_mm for piece in made.pieces),
+        mass_g=sum(piece.mass_g for piece in made.pieces),
         edges_differ_mm=made.band.width_mm * TAPER,
         sized_by=made.band.sized_by,
     )

@@ -119,7 +119,7 @@ def _at_bench(jobs: Jobs, job_id: UUID, reader: Reader) -> str:
         progress=progress_told(standing.at_bench, standing.progress),
         tails=[tail_end_told(end) for end in standing.at_bench.tails(standing.progress)],
     )
-    return told.model_dump_json(context={"reader": reader}, exclude_none=False)
+    return told.model_dump_json(context={"reader": reader})
 
 
 @router.post("/{job_id}/events", responses=MISSING | REFUSED)
@@ -132,11 +132,9 @@ def tell(job_id: UUID, body: Events, jobs: TheJobs) -> Taken:
 @router.get("/{job_id}/changes", response_class=StreamingResponse, responses=MISSING | {200: {"content": {"text/event-stream": {}}}})
 async def changes(job_id: UUID, jobs: TheJobs, request: Request) -> StreamingResponse:
     """The number of the newest event, now and whenever it changes (server-sent events)."""
-    standing = await run_in_threadpool(jobs.standing, job_id)
+    number = await run_in_threadpool(jobs.number, job_id)
     bell: Bell = request.app.state.bell
-    return StreamingResponse(
-        bell.stream(job_id, standing.job.number), media_type="text/event-stream", headers={"cache-control": "no-store"}
-    )
+    return StreamingResponse(bell.stream(job_id, number), media_type="text/event-stream", headers={"cache-control": "no-store"})
 
 
 @router.get("/{job_id}/reading", response_model=SizeReadingTold, responses=MISSING | REFUSED)

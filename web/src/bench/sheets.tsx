@@ -10,10 +10,8 @@ import type { JobAtBench } from '../api/client';
 import { useSize } from '../api/queries';
 import { figures } from '../app/theme';
 import { usePreferences, useReader } from '../preferences/Preferences';
-import { withFractions } from '../words/figures';
+import { lengthIn, withFractions } from '../words/figures';
 import type { Say } from './useBench';
-
-const MM_PER_INCH = 25.4;
 
 interface SheetProps {
   at: JobAtBench;
@@ -26,11 +24,7 @@ interface SheetProps {
 function useLength() {
   const [{ units }] = usePreferences();
   const [text, setText] = useState('');
-  const plain = text.trim().replace(',', '.');
-  const [, whole, top, under] = /^(\d+(?:\.\d+)?)?\s*(?:(\d+)\/(\d+))?$/.exec(plain) ?? [];
-  const number = plain ? Number(whole ?? 0) + (top ? Number(top) / Number(under) : 0) : NaN;
-  const mm = units === 'in' ? number * MM_PER_INCH : number;
-  return { text, setText, mm: whole === undefined && top === undefined ? NaN : mm, units };
+  return { text, setText, mm: lengthIn(text, units), units };
 }
 
 /** What the mandrel says, what that means for this ring, and what can be done. */
@@ -222,8 +216,8 @@ export function EndSheet({ at, say, onDone }: SheetProps) {
   const [left, setLeft] = useState<Record<string, string>>({});
   const read = useSize(size, reader);
   const lengths = Object.entries(left)
-    .map(([piece, text]) => [piece, Number(text.replace(',', '.')) * (units === 'in' ? MM_PER_INCH : 1)] as const)
-    .filter(([piece, value]) => left[piece]?.trim() && Number.isFinite(value) && value >= 0);
+    .map(([piece, text]) => [piece, lengthIn(text, units)] as const)
+    .filter(([, value]) => Number.isFinite(value));
   return (
     <Stack spacing={2}>
       <TextField

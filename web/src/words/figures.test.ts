@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from 'vitest';
-import { length, mm, oneIn, signed, withFractions } from './figures';
+import { length, mm, oneIn, signed, withFractions, lengthIn } from './figures';
 
 test.each([
   ['8 1/4', '8¼'],
@@ -31,4 +31,14 @@ test('drawings write lengths as the server writes its texts', () => {
   for (const row of table) {
     expect([length(row.mm, 'mm'), length(row.mm, 'in')]).toEqual([row.as_mm, withFractions(row.as_in)]);
   }
+});
+
+test('lengths are read in the maker’s own unit, fractions too', () => {
+  expect(lengthIn('7,5', 'mm')).toBe(7.5);
+  expect(lengthIn(' 38 ', 'mm')).toBe(38);
+  expect(lengthIn('3/8', 'in')).toBeCloseTo(9.525, 9);
+  expect(lengthIn('13/16', 'in')).toBeCloseTo(20.6375, 9);
+  expect(lengthIn('11/2', 'mm')).toBe(5.5);
+  expect(lengthIn('1 1/2', 'in')).toBeCloseTo(38.1, 9);
+  for (const none of ['', ' ', 'long', '1/0', '-3']) expect(lengthIn(none, 'mm')).toBeNaN();
 });

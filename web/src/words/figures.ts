@@ -56,3 +56,13 @@ export function firstAndOther(text: string): [string, string] {
   const at = text.indexOf(' (');
   return at < 0 ? [withFractions(text), ''] : [withFractions(text.slice(0, at)), withFractions(text.slice(at + 2, -1))];
 }
+
+/** A length as it is typed in the maker's own unit, fractions too: `7,5`, `3/8`, `1 1/2` [mm]; NaN for none. */
+export function lengthIn(text: string, units: Units): number {
+  // A whole number stands apart from its fraction: 11/2 is five and a half.
+  const pattern = /^(?:(\d+(?:\.\d+)?)(?:\s+(?=\d+\/)|$))?(?:(\d+)\/([1-9]\d*))?$/;
+  const [read, whole, top, under] = pattern.exec(text.trim().replace(',', '.')) ?? [];
+  if (!read) return NaN;
+  const number = Number(whole ?? 0) + (top && under ? Number(top) / Number(under) : 0);
+  return units === 'in' ? number * MM_PER_INCH : number;
+}
