@@ -9,11 +9,9 @@ from pliant_coil.core.bench.progress import Numbered, Progress, fold
 from pliant_coil.core.bench.reach import RULE_SD_MM, Left, Tail
 from pliant_coil.core.bench.sizing import SizeReading, read_size_at
 from pliant_coil.core.making.assemble import MadeRing
-from pliant_coil.core.making.cutting import TRIM_MM, Cut, cut_all, tail_mm
-from pliant_coil.core.making.markout import marks
-from pliant_coil.core.making.order import work_order
-from pliant_coil.core.making.ring import Ring, make_ring
-from pliant_coil.core.making.solve import Solver
+from pliant_coil.core.making.cutting import TRIM_MM, Cut, tail_mm
+from pliant_coil.core.making.planned import Planned, planned
+from pliant_coil.core.making.ring import Ring
 from pliant_coil.core.moves import EndCare, Fate, Piece, Placed
 from pliant_coil.core.ring_file.document import RingFile
 from pliant_coil.core.styles.tasks import Task
@@ -46,27 +44,28 @@ class TailEnd:
 class RingAtBench:
     """A ring as it is planned, formed where its readings have led to."""
 
-    ring: Ring
-    planned: MadeRing
+    plan: Planned
 
     @classmethod
     def of(cls, file: RingFile, form_mm: float | None = None) -> "RingAtBench":
         """The ring of a file, formed at its plan's start or elsewhere. Raises `Refusal` for what can't be made."""
-        ring = make_ring(file)
-        solver = Solver(ring)
-        if form_mm is not None:
-            return cls(ring, solver.at(form_mm))
-        solved = solver.made(solver.solved(ring.aim_mm)[0].form)
-        start = solver.chosen(solved.form.diameter_mm)
-        return cls(ring, solved if start == solved.form.diameter_mm else solver.at(start))
+        return cls(planned(file, form_mm=form_mm))
 
-    @cached_property
+    @property
+    def ring(self) -> Ring:
+        return self.plan.ring
+
+    @property
+    def planned(self) -> MadeRing:
+        return self.plan.made
+
+    @property
     def cuts(self) -> list[Cut]:
-        return cut_all(self.planned.pieces, self.ring.file.sizing)
+        return self.plan.cuts
 
-    @cached_property
+    @property
     def tasks(self) -> list[Task]:
-        return work_order(self.planned, self.cuts, [marks(cut.moves) for cut in self.cuts])
+        return self.plan.tasks
 
     @cached_property
     def _placed(self) -> dict[str, Placed]:

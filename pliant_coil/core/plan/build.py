@@ -5,12 +5,11 @@ from dataclasses import replace
 
 from pliant_coil.core.making.advice import advise, hole_needed
 from pliant_coil.core.making.assemble import MadeRing
-from pliant_coil.core.making.cutting import Cut, cut_all, more_of, standard_deviations
+from pliant_coil.core.making.cutting import Cut, more_of, standard_deviations
 from pliant_coil.core.making.joints import drawn
 from pliant_coil.core.making.markout import Mark as WireMark
-from pliant_coil.core.making.markout import marks
 from pliant_coil.core.making.minutes import working_minutes
-from pliant_coil.core.making.order import work_order
+from pliant_coil.core.making.planned import planned
 from pliant_coil.core.making.resizing import resize
 from pliant_coil.core.making.ring import Ring, make_ring
 from pliant_coil.core.making.solve import Choice, Solver, contributions, schools
@@ -30,17 +29,11 @@ from pliant_coil.core.words.say import NOTHING, Reader, Say, listed, say, write
 
 def plan(file: RingFile, *, paths: bool = False, hand: KnownHand | None = None) -> model.Plan:
     """The plan of a ring, for a hand if it is known; with `paths`, its drawing too. Raises `Refusal` for what can't be made."""
-    ring = make_ring(file)
-    solver = Solver(ring)
-    found = solver.solved(ring.aim_mm)
-    solved = solver.made(found[0].form)
-    start = solver.chosen(solved.form.diameter_mm)
-    made = solved if start == solved.form.diameter_mm else solver.at(start)
-    cuts = cut_all(made.pieces, file.sizing, hand)
-    marked = [marks(cut.moves) for cut in cuts]
+    all_of_it = planned(file, hand=hand)
+    ring, solver, made = all_of_it.ring, all_of_it.solver, all_of_it.made
+    cuts, marked, tasks = all_of_it.cuts, all_of_it.marks, all_of_it.tasks
     repeats = made.band.repeats
     guide = repeats.guide if repeats else None
-    tasks = work_order(made, cuts, marked)
     minutes = working_minutes(made.pieces, tasks)
     return model.Plan(
         title=file.title,
@@ -63,8 +56,8 @@ def plan(file: RingFile, *, paths: bool = False, hand: KnownHand | None = None) 
             )
             for c in contributions(made)
         ],
-        schools=_schools(solver, ring, solved),
-        choices=_choices(found),
+        schools=_schools(solver, ring, all_of_it.solved),
+        choices=_choices(all_of_it.choices),
         band=_band(made),
         fit=_fit(repeats) if repeats else None,
         wires=_wires(cuts, marked, hand, standard_deviations(file.sizing.risk_of_running_out)),
