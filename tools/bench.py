@@ -44,8 +44,8 @@ def milliseconds(work: Callable[[int], object], rounds: int) -> float:
 
 
 def plan_one(rings: list[RingFile], paths: bool, k: int) -> object:
-    """One of several rings, in turn."""
-    return plan(rings[k % len(rings)], paths=paths)
+    """One of several rings, in turn, as the Plan screen asks for it while somebody types."""
+    return plan(rings[k % len(rings)], paths=paths, habits=False)
 
 
 def in_process() -> dict[str, float]:
@@ -57,8 +57,9 @@ def in_process() -> dict[str, float]:
         return max(milliseconds(partial(plan_one, rings, paths), 40) for rings in bands.values())
 
     return {
-        "plan": milliseconds(lambda k: plan(files[k % len(files)]), 300),
-        "plan with paths": milliseconds(lambda k: plan(files[k % len(files)], paths=True), 300),
+        "plan": milliseconds(partial(plan_one, files, False), 300),
+        "plan with habits": milliseconds(lambda k: plan(files[k % len(files)]), 300),
+        "plan with paths": milliseconds(partial(plan_one, files, True), 300),
         "slowest band": slowest(False),
         "slowest band with paths": slowest(True),
     }
@@ -72,12 +73,14 @@ def over_http(address: str) -> dict[str, float]:
         trivial, planned = [], []
         for k in range(400):
             trivial.append(milliseconds(lambda _: client.get("/api/version"), 1))
-            planned.append(milliseconds(lambda k: client.post("/api/plan", content=bodies[k % len(bodies)], headers=headers), 1))
+            planned.append(
+                milliseconds(lambda k: client.post("/api/plan?habits=false", content=bodies[k % len(bodies)], headers=headers), 1)
+            )
         # The first answers warm both up.
         large = json.dumps(
             {"finger": {"size": "US 16"}, "band": {"style": "woven", "program": "AB1"}, "wires": {"weave": {"diameter": "0.25 mm"}}}
         )
-        woven = milliseconds(lambda _: client.post("/api/plan?paths=true", content=large, headers=headers), 20)
+        woven = milliseconds(lambda _: client.post("/api/plan?paths=true&habits=false", content=large, headers=headers), 20)
         return {
             "largest weave over HTTP": woven,
             "trivial endpoint": statistics.median(trivial[40:]),
@@ -185,17 +188,18 @@ def start_once() -> None:
 
 LIMITS = {
     "plan": ("≤ 3 ms", "ms"),
+    "plan with habits": ("", "ms"),
     "plan with paths": ("", "ms"),
     "slowest band": ("≤ 5 ms", "ms"),
     "slowest band with paths": ("≤ 60 ms", "ms"),
     "largest weave over HTTP": ("≤ 150 ms", "ms"),
     "trivial endpoint": ("", "ms"),
     "POST /api/plan": ("", "ms"),
-    "POST /api/plan over trivial": ("≤ 3", "×"),
-    "keystroke to figures": ("≤ 100 ms", "ms"),
-    "first-load JavaScript": ("≤ 300 kB", "kB"),
+    "POST /api/plan over trivial": ("≤ 2.5", "×"),
+    "keystroke to figures": ("≤ 60 ms", "ms"),
+    "first-load JavaScript": ("≤ 230 kB", "kB"),
     "pliant-coil sizes": ("≤ 300 ms", "ms"),
-    "pliant-coil plan": ("", "ms"),
+    "pliant-coil plan": ("≤ 300 ms", "ms"),
     "second ./start": ("seconds", "ms"),
     "100 000 rings: list": ("≤ 60 ms", "ms"),
     "100 000 rings: deep page": ("≤ 60 ms", "ms"),

@@ -27,8 +27,11 @@ from pliant_coil.core.words.figures import Count, CutLength, Length, Number, Thi
 from pliant_coil.core.words.say import NOTHING, Reader, Say, listed, say, write
 
 
-def plan(file: RingFile, *, paths: bool = False, hand: KnownHand | None = None) -> model.Plan:
-    """The plan of a ring, for a hand if it is known; with `paths`, its drawing too. Raises `Refusal` for what can't be made."""
+def plan(file: RingFile, *, paths: bool = False, habits: bool = True, hand: KnownHand | None = None) -> model.Plan:
+    """The plan of a ring, for a hand if it is known. Raises `Refusal` for what can't be made.
+
+    With `paths` its drawing comes too, with `habits` what every habit of starting would make of it: a ring more for each.
+    """
     all_of_it = planned(file, hand=hand)
     ring, solver, made = all_of_it.ring, all_of_it.solver, all_of_it.made
     cuts, marked, tasks = all_of_it.cuts, all_of_it.marks, all_of_it.tasks
@@ -56,7 +59,7 @@ def plan(file: RingFile, *, paths: bool = False, hand: KnownHand | None = None) 
             )
             for c in contributions(made)
         ],
-        schools=_schools(solver, ring, all_of_it.solved),
+        schools=_schools(solver, ring, all_of_it.solved) if habits else [],
         choices=_choices(all_of_it.choices),
         band=_band(made),
         fit=_fit(repeats) if repeats else None,

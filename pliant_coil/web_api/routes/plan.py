@@ -1,5 +1,6 @@
 """Planning: no database, no waiting."""
 
+from functools import partial
 from typing import Annotated
 
 from fastapi import APIRouter, Query, Request, Response
@@ -27,12 +28,14 @@ async def plan_ring(
     file: RingFile,
     reader: TheReader,
     paths: bool = False,
+    habits: Annotated[bool, Query(description="With what every habit of starting would make of it")] = True,
     hand: Annotated[bool, Query(description="For the hand that the workshop's finished rings have shown")] = False,
 ) -> Response:
     """The plan of a ring file, written for the asked units and size systems; with `paths`, the wires' paths in space too."""
     known = await run_in_threadpool(_known_hand, request.app.state.jobs) if hand else None
+    write = partial(_written, file, reader, paths=paths, habits=habits, hand=known)
     # A plan of figures takes less time than handing it to a thread; a drawing would hold the others up.
-    text = await run_in_threadpool(_written, file, reader, True, known) if paths else _written(file, reader, False, known)
+    text = await run_in_threadpool(write) if paths else write()
     return Response(text, media_type="application/json")
 
 
@@ -63,5 +66,5 @@ async def show_gallery(
     return Response(text, media_type="application/json", headers={"cache-control": "private, max-age=600"})
 
 
-def _written(file: RingFile, reader: Reader, paths: bool, hand: Hand | None) -> str:
-    return plan(file, paths=paths, hand=hand).model_dump_json(context={"reader": reader})
+def _written(file: RingFile, reader: Reader, *, paths: bool, habits: bool, hand: Hand | None) -> str:
+    return plan(file, paths=paths, habits=habits, hand=hand).model_dump_json(context={"reader": reader})

@@ -4,6 +4,7 @@ import { answer, api, unreachable, type Draft, type RingFile } from './client';
 /** Every key of what is kept of the server's answers. */
 export const keys = {
   plan: (draft: Draft, reader: ReaderOf, hand: boolean) => ['plan', draft, reader, hand] as const,
+  habits: (draft: Draft, reader: ReaderOf) => ['habits', draft, reader] as const,
   resizing: (draft: Draft, to: string, reader: ReaderOf) => ['resizing', draft, to, reader] as const,
   size: (text: string, reader: ReaderOf) => ['size', text, reader] as const,
   between: (finger: number, knuckle: number, reader: ReaderOf) => ['between', finger, knuckle, reader] as const,
@@ -51,11 +52,29 @@ export const usePlan = (draft: Draft, reader: ReaderOf, hand: boolean) =>
     queryKey: keys.plan(draft, reader, hand),
     queryFn: ({ signal }) =>
       answer(
-        api.POST('/api/plan', { params: { query: { paths: true, hand, ...reader } }, body: asFile(draft), signal }),
+        api.POST('/api/plan', {
+          params: { query: { paths: true, habits: false, hand, ...reader } },
+          body: asFile(draft),
+          signal,
+        }),
       ),
     placeholderData: keepPreviousData,
     staleTime: Infinity,
     gcTime: 60_000,
+    ...untilThere,
+  });
+
+/** What every habit of starting would make of a ring: asked for when they are compared, for it takes a ring each. */
+export const useHabits = (draft: Draft, reader: ReaderOf, enabled: boolean) =>
+  useQuery({
+    queryKey: keys.habits(draft, reader),
+    queryFn: ({ signal }) =>
+      answer(api.POST('/api/plan', { params: { query: { ...reader } }, body: asFile(draft), signal })),
+    select: (plan) => plan.schools,
+    placeholderData: keepPreviousData,
+    staleTime: Infinity,
+    gcTime: 60_000,
+    enabled,
     ...untilThere,
   });
 

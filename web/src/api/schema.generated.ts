@@ -4519,6 +4519,8 @@ export interface operations {
         parameters: {
             query?: {
                 paths?: boolean;
+                /** @description With what every habit of starting would make of it */
+                habits?: boolean;
                 /** @description For the hand that the workshop's finished rings have shown */
                 hand?: boolean;
                 /** @description Units of length in every text */

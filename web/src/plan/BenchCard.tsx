@@ -1,5 +1,5 @@
 import Box from '@mui/material/Box';
-import { memo, useDeferredValue } from 'react';
+import { memo } from 'react';
 import type { Plan } from '../api/client';
 import { WeaveChart } from '../drawings/WeaveChart';
 import { WireStrip } from '../drawings/WireStrip';
@@ -12,9 +12,14 @@ const PX_PER_MM = 96 / 25.4;
 const CHECK_MM = 50;
 const nothing = () => undefined;
 
+interface Props {
+  plan: Plan;
+  /** The plan is the one of the ring on the desk: no other is printed. */
+  stands: boolean;
+}
+
 /** The ring on paper, always there to print: the answer, the marks, every step with a box to tick, and the wires at 1:1. */
-const BenchCard = memo(function BenchCard({ plan: newest }: { plan: Plan }) {
-  const plan = useDeferredValue(newest);
+const BenchCard = memo(function BenchCard({ plan, stands }: Props) {
   const [{ units, systems }] = usePreferences();
   const said = (size: Plan['start']) => systems.map((code) => withFractions(size.exact[code] ?? '')).join(' · ');
   return (
@@ -22,7 +27,7 @@ const BenchCard = memo(function BenchCard({ plan: newest }: { plan: Plan }) {
       data-testid="paper"
       sx={{
         display: 'none',
-        '@media print': { display: 'block' },
+        '@media print': { display: stands ? 'block' : 'none' },
         color: '#000',
         fontSize: '10.5pt',
         lineHeight: 1.3,

@@ -69,6 +69,7 @@ export function PlanDesk({ saved, laidOut }: Props) {
   const [plan, setPlan] = useState<Plan>();
   // While something can't be planned, the last plan stays in sight.
   if (planned.data && planned.data !== plan) setPlan(planned.data);
+  const card = useDeferredValue(plan, undefined);
   const away = unreachable(planned.failureReason);
   const problems = useMemo(
     () => (!away && planned.error instanceof Refused ? planned.error.problems : []),
@@ -186,9 +187,9 @@ export function PlanDesk({ saved, laidOut }: Props) {
           </Sheet>
         )}
       </Box>
-      {plan && standing === 'fresh' && (
+      {card && (
         <Suspense fallback={null}>
-          <BenchCard plan={plan} />
+          <BenchCard plan={card} stands={card === plan && standing === 'fresh'} />
         </Suspense>
       )}
       <RingList
@@ -252,7 +253,7 @@ const Page = memo(function Page({ plan, stale, active, onActive }: PageProps) {
           sx={{ display: 'grid', columnGap: 6, rowGap: 2, mt: 3, gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' } }}
         >
           <Box>
-            <Contributions plan={plan} />
+            <Contributions plan={later} />
             <Habit />
             <Resize />
           </Box>

@@ -3,7 +3,9 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { memo, useState } from 'react';
 import type { Plan } from '../api/client';
+import { useHabits } from '../api/queries';
 import { figures } from '../app/theme';
+import { useReader } from '../preferences/Preferences';
 import { withFractions } from '../words/figures';
 import { useDesk } from './Desk';
 import { valueAt } from './draft';
@@ -45,9 +47,11 @@ export const Contributions = memo(function Contributions({ plan }: { plan: Plan 
 
 /** Where makers of other habits would start: one line, the comparison when it is asked for. Reading it changes nothing. */
 export function Habit() {
-  const { draft, plan, change } = useDesk();
+  const { draft, plan, change, standing } = useDesk();
   const [open, setOpen] = useState(false);
-  if (!plan || plan.schools.length < 2) return null;
+  const habits = useHabits(draft, useReader(), open && standing === 'fresh').data ?? [];
+  // Whole repeats or an overlap set the size of the others: no habit of starting changes it.
+  if (plan?.band.sized_by !== 'mark') return null;
   const chosen = valueAt(draft, 'sizing.school') ?? 'geometry';
   const name = typeof chosen === 'string' ? (NAMES[chosen] ?? chosen) : 'A mark of your own';
   return (
@@ -61,7 +65,7 @@ export function Habit() {
         </Button>
       </Box>
       {open &&
-        plan.schools.map((school) => (
+        habits.map((school) => (
           <Box
             key={school.school}
             sx={{ borderTop: 1, borderColor: 'divider', py: 1, display: 'flex', gap: 2, alignItems: 'center' }}
