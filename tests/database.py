@@ -31,7 +31,7 @@ def engine(database_url: str) -> Iterator[Engine]:
 def sessions(engine: Engine) -> Sessions:
     """Sessions on an empty workshop."""
     with engine.begin() as connection:
-        connection.execute(text("truncate workshop cascade"))
+        connection.execute(text("truncate workshop, person, failed_sign_in cascade"))
     made = sessions_of(engine)
     with made.begin() as session:
         workshops.ensure(session, DEMO_SLUG, DEMO_NAME)

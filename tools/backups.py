@@ -4,7 +4,6 @@ import argparse
 import os
 import sys
 from collections.abc import Iterable, Iterator
-from contextlib import contextmanager
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
@@ -14,6 +13,7 @@ from sqlalchemy.exc import SQLAlchemyError
 
 from pliant_coil.store.database import Unfit, connect, fitness
 from tools.postgres import APP, DATABASE, CannotServe, Cluster, run_program
+from tools.records import records_url
 from tools.state import STATE, serving_address
 
 STAMP = "%Y-%m-%d-%H%M%S"
@@ -110,22 +110,6 @@ def _kept() -> Iterator[tuple[datetime, Path]]:
             continue
 
 
-@contextmanager
-def _database() -> Iterator[str]:
-    """The URL of the records, whether they are being served or not; what was started for this is stopped again."""
-    given = os.environ.get("DATABASE_URL")
-    if given:
-        yield given
-        return
-    cluster = Cluster(STATE / "postgres")
-    ran = cluster.runs
-    try:
-        yield cluster.start()
-    finally:
-        if not ran:
-            cluster.stop()
-
-
 def main() -> int:
     """./backup and ./restore. Returns the exit code."""
     parser = argparse.ArgumentParser(prog="./backup or ./restore")
@@ -134,7 +118,7 @@ def main() -> int:
     options = parser.parse_args()
     try:
         if options.what == "backup":
-            with _database() as url:
+            with records_url() as url:
                 print(f"All records are in {back_up(url, options.file)}")
             return 0
         if options.file is None or not options.file.is_file():

@@ -24,6 +24,8 @@ from typing import Any
 import psycopg
 from psycopg import sql
 
+from pliant_coil.store.database import WORKER
+
 SERVER_USER = "postgres"
 SUPERUSER, APP, DATABASE = "pliant_coil", "maker", "pliant_coil"
 """Who made the cluster, the application's own role, and its database."""
@@ -146,13 +148,18 @@ class Cluster:
         """The application's role and database, unless they are there. Cut short, the next start goes on."""
         if not self._app_password_file.exists():
             _write_secret(self._app_password_file, secrets.token_hex(16))
-        with contextlib.suppress(psycopg.OperationalError), psycopg.connect(self.url(port), connect_timeout=10):
-            return
+        member = f"select pg_has_role(current_user, oid, 'member') from pg_roles where rolname = '{WORKER}'"
+        with contextlib.suppress(psycopg.OperationalError), psycopg.connect(self.url(port), connect_timeout=10) as connection:
+            if connection.execute(member).fetchone() == (True,):
+                return
         password = self._app_password_file.read_text()
         with self.as_superuser() as connection:
             known = connection.execute("select 1 from pg_roles where rolname = %s", (APP,)).fetchone()
             told = "alter role {} login password {}" if known else "create role {} login password {}"
             connection.execute(sql.SQL(told).format(sql.Identifier(APP), sql.Literal(password)))
+            if not connection.execute("select 1 from pg_roles where rolname = %s", (WORKER,)).fetchone():
+                connection.execute(sql.SQL("create role {} nologin").format(sql.Identifier(WORKER)))
+            connection.execute(sql.SQL("grant {} to {}").format(sql.Identifier(WORKER), sql.Identifier(APP)))
             if not connection.execute("select 1 from pg_database where datname = %s", (DATABASE,)).fetchone():
                 self._make_database(connection)
 

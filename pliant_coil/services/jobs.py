@@ -22,7 +22,7 @@ from pliant_coil.core.plan.build import plan, sentence_text
 from pliant_coil.core.ring_file.document import RingFile, read_ring
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.services.rings import UNTITLED, document_of
-from pliant_coil.services.scope import NotFound, in_workshop
+from pliant_coil.services.scope import Actor, NotFound, Scope, at_work
 from pliant_coil.services.tables import csv_text
 from pliant_coil.store import jobs as store
 from pliant_coil.store.database import Sessions
@@ -57,63 +57,68 @@ class JobPage:
     total: int
 
 
+Hands = dict[UUID, tuple[tuple[int, object], Hand, list[Job]]]
+"""What each workshop's rings have shown so far: the newest record that it is learned from, the hand, and the jobs."""
+
+
 class Jobs:
     """The bench of one workshop."""
 
-    def __init__(self, sessions: Sessions, workshop_slug: str) -> None:
+    def __init__(self, sessions: Sessions, actor: Actor, hands: Hands) -> None:
         self._sessions = sessions
-        self._slug = workshop_slug
-        self._hand: tuple[tuple[int, object], Hand, list[Job]] | None = None
+        self._actor = actor
+        self._hands = hands
 
-    def _work(self) -> AbstractContextManager[tuple[Session, UUID]]:
-        return in_workshop(self._sessions, self._slug)
+    def _work(self, *, writes: bool = False) -> AbstractContextManager[Scope]:
+        return at_work(self._sessions, self._actor, writes=writes)
 
     def begin(self, file: RingFile, key: UUID | None = None) -> UUID:
         """Take a ring to the bench; under the same `key` once. Raises `Refusal` for one that can't be made."""
         try:
-            with self._work() as (session, workshop_id):
+            with self._work(writes=True) as (session, workshop_id, author):
                 found = store.saved_as(session, workshop_id, key) if key else None
-                return (found or add_job(session, workshop_id, file, key)).id
+                return (found or add_job(session, workshop_id, file, key, author)).id
         except IntegrityError:
-            with self._work() as (session, workshop_id):
+            with self._work(writes=True) as (session, workshop_id, author):
                 return _found(store.saved_as(session, workshop_id, key) if key else None).id
 
     def page(self, states: Sequence[str], limit: int, after: UUID | None = None, words: Sequence[str] = ()) -> JobPage:
         """Jobs in these states, the last changed first."""
-        with self._work() as (session, workshop_id):
+        with self._work() as (session, workshop_id, _):
             return JobPage(*store.page(session, workshop_id, states, limit, after, words))
 
     def standing(self, job_id: UUID) -> Standing:
         """Where a job stands."""
-        with self._work() as (session, workshop_id):
+        with self._work() as (session, workshop_id, _):
             return _standing(session, _found(store.find(session, workshop_id, job_id)))
 
     def number(self, job_id: UUID) -> int:
         """The number of a job's newest event."""
-        with self._work() as (session, workshop_id):
+        with self._work() as (session, workshop_id, _):
             return _found(store.find(session, workshop_id, job_id)).number
 
     def tell(self, job_id: UUID, events: Sequence[Event]) -> tuple[int, list[UUID]]:
         """Write down what happened; what is known already stays as it is. Returns the newest number, and what was known."""
-        with self._work() as (session, workshop_id):
+        with self._work(writes=True) as (session, workshop_id, author):
             job = _found(store.find(session, workshop_id, job_id, lock=True))
             known = store.known(session, job, [event.id for event in events])
             fresh = list({event.id: event for event in events if event.id not in known}.values())
             if job.number + len(fresh) > MOST_EVENTS:
                 refuse("events", "more has been told of this ring than a ring can stand", f"up to {MOST_EVENTS} events")
             if fresh:
-                write_down(session, job, fresh)
+                write_down(session, job, fresh, author)
             return job.number, sorted(known, key=str)
 
     def hand(self) -> tuple[Hand, list[Job]]:
         """What the finished rings show of the hand, and the jobs that they are."""
-        with self._work() as (session, workshop_id):
+        with self._work() as (session, workshop_id, _):
             newest = store.newest_record(session, workshop_id)
             # Learned anew when a ring has ended, never at a letter typed.
-            if self._hand is None or self._hand[0] != newest:
+            learnt = self._hands.get(workshop_id)
+            if learnt is None or learnt[0] != newest:
                 jobs = store.records(session, workshop_id)
-                self._hand = (newest, learned([_used(job) for job in jobs]), jobs)
-        return self._hand[1:]
+                learnt = self._hands[workshop_id] = (newest, learned([_used(job) for job in jobs]), jobs)
+        return learnt[1:]
 
     def sizes(self) -> list[tuple[str, str, float, float, int]]:
         """Mandrel, family of bands, by how much rings come off it other than planned [mm], its standard deviation, and from how many rings.
@@ -133,11 +138,11 @@ class Jobs:
 
     def table(self) -> str:
         """Every record as CSV, a line a piece, the oldest first."""
-        with self._work() as (session, workshop_id):
+        with self._work() as (session, workshop_id, _):
             return csv_text(_COLUMNS, _rows(store.records(session, workshop_id)))
 
 
-def add_job(session: Session, workshop_id: UUID, file: RingFile, key: UUID | None) -> Job:
+def add_job(session: Session, workshop_id: UUID, file: RingFile, key: UUID | None, author: UUID | None = None) -> Job:
     """A ring taken to the bench, with its plan of now. Raises `Refusal` for one that can't be made."""
     job = Job(
         workshop_id=workshop_id,
@@ -149,16 +154,17 @@ def add_job(session: Session, workshop_id: UUID, file: RingFile, key: UUID | Non
         state="open",
         number=0,
         saved_as=key,
+        author_id=author,
     )
     session.add(job)
     session.flush()
     return job
 
 
-def write_down(session: Session, job: Job, events: Sequence[Event]) -> None:
+def write_down(session: Session, job: Job, events: Sequence[Event], author: UUID | None = None) -> None:
     """What happened to a job that was found with `lock`, and what follows from it."""
     for event in events:
-        store.append(session, job, event.id, event.model_dump(mode="json"))
+        store.append(session, job, event.id, event.model_dump(mode="json"), author)
     session.flush()
     if any(isinstance(event, Ended | Reopened | TakenBack) for event in events):
         _settle(session, job)

@@ -14,7 +14,8 @@ from pliant_coil.core.plan.build import sentence_text
 from pliant_coil.core.ring_file.document import RingFile, read_ring
 from pliant_coil.core.trade.measures import plain_fractions
 from pliant_coil.core.words.refusal import refuse
-from pliant_coil.services.scope import NotFound, in_workshop
+from pliant_coil.services.scope import Actor, NotFound, Scope, at_work
+from pliant_coil.store import people
 from pliant_coil.store import rings as store
 from pliant_coil.store.database import Sessions
 from pliant_coil.store.models import Ring
@@ -32,6 +33,8 @@ class KeptRing:
     file: RingFile
     updated_at: datetime
     deleted: bool
+    saved_by: str
+    """Who saved this revision; empty where nobody is asked for a name."""
 
 
 class Conflict(Exception):
@@ -53,12 +56,12 @@ class RingPage:
 class Rings:
     """The rings of one workshop."""
 
-    def __init__(self, sessions: Sessions, workshop_slug: str) -> None:
+    def __init__(self, sessions: Sessions, actor: Actor) -> None:
         self._sessions = sessions
-        self._slug = workshop_slug
+        self._actor = actor
 
-    def _work(self) -> AbstractContextManager[tuple[Session, UUID]]:
-        return in_workshop(self._sessions, self._slug)
+    def _work(self, *, writes: bool = False) -> AbstractContextManager[Scope]:
+        return at_work(self._sessions, self._actor, writes=writes)
 
     def page(self, search: str, limit: int, after: UUID | None = None, *, deleted: bool = False) -> RingPage:
         """Saved rings, or deleted ones, the last changed first, from the one after `after` on. Raises `Refusal` for too many words."""
@@ -66,7 +69,7 @@ class Rings:
         words = plain_fractions(search).split()
         if len(words) > MOST_WORDS:
             refuse("q", f"a search of {len(words)} words takes too long", f"up to {MOST_WORDS} words")
-        with self._work() as (session, workshop_id):
+        with self._work() as (session, workshop_id, _):
             return RingPage(*store.page(session, workshop_id, words, limit, after, deleted=deleted))
 
     def create(self, file: RingFile, key: UUID | None = None) -> KeptRing:
@@ -74,21 +77,21 @@ class Rings:
         file = _titled(file)
         columns = columns_of(file)
         try:
-            with self._work() as (session, workshop_id):
+            with self._work(writes=True) as (session, workshop_id, author):
                 saved = store.saved_as(session, workshop_id, key) if key else None
                 return (
                     _with_file(session, saved, None)
                     if saved
-                    else _kept(store.add(session, workshop_id, columns, document_of(file), key), file)
+                    else _kept(session, store.add(session, workshop_id, columns, document_of(file), key, author), file, author)
                 )
         except IntegrityError:
             # Both came at once: the other one saved it.
-            with self._work() as (session, workshop_id):
+            with self._work(writes=True) as (session, workshop_id, author):
                 return _with_file(session, _found(store.saved_as(session, workshop_id, key) if key else None), None)
 
     def read(self, ring_id: UUID, number: int | None = None) -> KeptRing:
         """A ring with its newest file, or an older one."""
-        with self._work() as (session, workshop_id):
+        with self._work() as (session, workshop_id, _):
             ring = _found(store.find(session, workshop_id, ring_id))
             return _with_file(session, ring, number)
 
@@ -96,24 +99,24 @@ class Rings:
         """Save a new revision, made from `base_revision`. Raises `Conflict` when a newer one than that stands there."""
         file = _titled(file)
         columns = columns_of(file)
-        with self._work() as (session, workshop_id):
+        with self._work(writes=True) as (session, workshop_id, author):
             ring = _found(store.find(session, workshop_id, ring_id, lock=True))
             saved = store.revision_saved_as(session, ring, key) if key else None
             if saved:
                 return _with_file(session, ring, saved.number)
             _check_newest(session, ring, base_revision)
-            store.add_revision(session, ring, columns, document_of(file), key)
-            return _kept(ring, file)
+            store.add_revision(session, ring, columns, document_of(file), key, author)
+            return _kept(session, ring, file, author)
 
     def duplicate(self, ring_id: UUID, key: UUID | None = None) -> KeptRing:
         """A copy under a title that says so; under the same `key` one copy, however often it is asked for."""
-        with self._work() as (session, workshop_id):
+        with self._work() as (session, workshop_id, _):
             original = _with_file(session, _found(store.find(session, workshop_id, ring_id)), None).file
         return self.create(original.model_copy(update={"title": f"{original.title[:113]} (copy)"}), key)
 
     def delete(self, ring_id: UUID, base_revision: int | None = None) -> None:
         """Put a ring away; `restore` takes it out again. Raises `Conflict` when a newer revision than `base_revision` stands there."""
-        with self._work() as (session, workshop_id):
+        with self._work(writes=True) as (session, workshop_id, _):
             ring = _found(store.find(session, workshop_id, ring_id, lock=True))
             if base_revision is not None:
                 _check_newest(session, ring, base_revision)
@@ -121,16 +124,16 @@ class Rings:
 
     def restore(self, ring_id: UUID) -> KeptRing:
         """Undo a deletion."""
-        with self._work() as (session, workshop_id):
+        with self._work(writes=True) as (session, workshop_id, _):
             ring = _found(store.find(session, workshop_id, ring_id, deleted=True, lock=True))
             store.set_deleted(session, ring, False)
             return _with_file(session, ring, None)
 
-    def revisions(self, ring_id: UUID) -> list[tuple[int, datetime]]:
-        """Every revision's number and time, the newest first."""
-        with self._work() as (session, workshop_id):
+    def revisions(self, ring_id: UUID) -> list[tuple[int, datetime, str]]:
+        """Every revision's number, time and author, the newest first."""
+        with self._work() as (session, workshop_id, _):
             ring = _found(store.find(session, workshop_id, ring_id))
-            return [(r.number, r.created_at) for r in store.revisions(session, ring)]
+            return [(r.number, r.created_at, r.author or "") for r in store.revisions(session, ring)]
 
 
 def _check_newest(session: Session, ring: Ring, base_revision: int) -> None:
@@ -148,11 +151,14 @@ def _with_file(session: Session, ring: Ring, number: int | None) -> KeptRing:
     revision = store.revision(session, ring, number)
     if revision is None:
         raise NotFound("the ring has no such revision")
-    return KeptRing(ring.id, revision.number, read_ring(revision.file, stored=True), ring.updated_at, ring.deleted_at is not None)
+    file = read_ring(revision.file, stored=True)
+    return KeptRing(ring.id, revision.number, file, ring.updated_at, ring.deleted_at is not None, revision.author or "")
 
 
-def _kept(ring: Ring, file: RingFile) -> KeptRing:
-    return KeptRing(ring.id, ring.revision, file, ring.updated_at, ring.deleted_at is not None)
+def _kept(session: Session, ring: Ring, file: RingFile, author: UUID | None) -> KeptRing:
+    """As it was saved just now."""
+    name = people.name_of(session, author) if author else ""
+    return KeptRing(ring.id, ring.revision, file, ring.updated_at, ring.deleted_at is not None, name)
 
 
 def document_of(file: RingFile) -> dict[str, object]:

@@ -27,13 +27,6 @@ def seed_demo(sessions: Sessions) -> bool:
         return made
 
 
-def workshop_name(sessions: Sessions, slug: str) -> str:
-    """The name over the door; empty when the workshop isn't set up."""
-    with sessions.begin() as session:
-        workshop = workshops.find(session, slug)
-        return workshop.name if workshop else ""
-
-
 def can_keep(sessions: Sessions) -> bool:
     """Whether something can be written into the record book right now."""
     try:

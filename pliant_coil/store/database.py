@@ -15,6 +15,8 @@ LONGEST_STATEMENT_MS = 5_000
 """What a statement may take before the server gives it up."""
 LONGEST_LOCK_MS = 3_000
 """How long it waits for a row that another one holds."""
+WORKER = "pliant_coil_worker"
+"""The role as which every transaction of a workshop works: it owns nothing, so the database's policies hold for it."""
 _MIGRATING = 8_420_001
 """Number of the lock that one server holds while it brings the tables up to date."""
 

@@ -61,10 +61,10 @@ def known(session: Session, job: Job, client_ids: Sequence[UUID]) -> set[UUID]:
     return set(session.scalars(query))
 
 
-def append(session: Session, job: Job, client_id: UUID, event: dict[str, Any]) -> None:
+def append(session: Session, job: Job, client_id: UUID, event: dict[str, Any], author: UUID | None) -> None:
     """One more event of a job that was found with `lock`."""
     job.number += 1
-    session.add(JobEvent(job_id=job.id, number=job.number, client_id=client_id, event=event))
+    session.add(JobEvent(job_id=job.id, workshop_id=job.workshop_id, number=job.number, client_id=client_id, event=event, author_id=author))
 
 
 def changed(session: Session, job: Job) -> None:

@@ -4,9 +4,23 @@ from datetime import datetime
 from typing import Any
 from uuid import UUID, uuid4
 
-from sqlalchemy import CheckConstraint, Computed, DateTime, ForeignKey, Index, MetaData, Text, UniqueConstraint, func
+from sqlalchemy import (
+    BigInteger,
+    CheckConstraint,
+    Computed,
+    DateTime,
+    ForeignKey,
+    Identity,
+    Index,
+    MetaData,
+    ScalarSelect,
+    Text,
+    UniqueConstraint,
+    func,
+    select,
+)
 from sqlalchemy.dialects.postgresql import JSONB
-from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
+from sqlalchemy.orm import DeclarativeBase, Mapped, column_property, mapped_column
 
 
 class Base(DeclarativeBase):
@@ -33,6 +47,79 @@ class Workshop(Base):
     slug: Mapped[str] = mapped_column(unique=True)
     name: Mapped[str]
     created_at: Mapped[datetime] = mapped_column(server_default=func.now())
+
+
+class Person(Base):
+    """Somebody who works here, under a name that nobody else on this server has."""
+
+    __tablename__ = "person"
+
+    id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
+    name: Mapped[str]
+    name_key: Mapped[str] = mapped_column(unique=True)
+    """The name as it is looked for: without its capitals and its extra blanks."""
+    password_hash: Mapped[str]
+    preferences: Mapped[dict[str, Any]]
+    created_at: Mapped[datetime] = mapped_column(server_default=func.now())
+
+
+def _name_of(person_id: Any) -> ScalarSelect[str]:
+    """The name of somebody who may have left; nothing else of people is seen from inside a workshop."""
+    return select(Person.name).where(Person.id == person_id).correlate_except(Person).scalar_subquery()
+
+
+class Membership(Base):
+    """Who works in which workshop, and as what. Who has left stays named in what they made."""
+
+    __tablename__ = "membership"
+    __table_args__ = (CheckConstraint("role in ('owner', 'maker', 'viewer')", name="role_is_known"),)
+
+    workshop_id: Mapped[UUID] = mapped_column(ForeignKey("workshop.id"), primary_key=True)
+    person_id: Mapped[UUID] = mapped_column(ForeignKey("person.id"), primary_key=True, index=True)
+    role: Mapped[str]
+    created_at: Mapped[datetime] = mapped_column(server_default=func.now())
+    left_at: Mapped[datetime | None]
+
+
+class SignIn(Base):
+    """A browser in which somebody is signed in; the cookie's token itself is kept nowhere."""
+
+    __tablename__ = "sign_in"
+
+    token_hash: Mapped[bytes] = mapped_column(primary_key=True)
+    person_id: Mapped[UUID] = mapped_column(ForeignKey("person.id"), index=True)
+    workshop_id: Mapped[UUID] = mapped_column(ForeignKey("workshop.id"))
+    """The workshop that they are in just now."""
+    created_at: Mapped[datetime] = mapped_column(server_default=func.now())
+    seen_at: Mapped[datetime] = mapped_column(server_default=func.now())
+
+
+class Invitation(Base):
+    """A link that works once: into a workshop, or for somebody who is there already, to a new password."""
+
+    __tablename__ = "invitation"
+    __table_args__ = (CheckConstraint("role in ('owner', 'maker', 'viewer')", name="role_is_known"),)
+
+    id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
+    token_hash: Mapped[bytes] = mapped_column(unique=True)
+    workshop_id: Mapped[UUID] = mapped_column(ForeignKey("workshop.id"))
+    role: Mapped[str]
+    person_id: Mapped[UUID | None] = mapped_column(ForeignKey("person.id"))
+    """Whose password it is for."""
+    invited_by: Mapped[UUID | None] = mapped_column(ForeignKey("person.id"))
+    created_at: Mapped[datetime] = mapped_column(server_default=func.now())
+    ends_at: Mapped[datetime]
+
+
+class FailedSignIn(Base):
+    """A wrong password: for a name, and from an address. Kept for as long as it slows anybody down."""
+
+    __tablename__ = "failed_sign_in"
+    __table_args__ = (Index("ix_failed_sign_in_whose_at", "whose", "at"),)
+
+    id: Mapped[int] = mapped_column(BigInteger, Identity(), primary_key=True)
+    whose: Mapped[str]
+    at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
 
 
 class Ring(Base):
@@ -78,7 +165,10 @@ class RingRevision(Base):
     number: Mapped[int]
     file: Mapped[dict[str, Any]]
     saved_as: Mapped[UUID | None]
+    author_id: Mapped[UUID | None] = mapped_column(ForeignKey("person.id"))
     created_at: Mapped[datetime] = mapped_column(server_default=func.now())
+    author: Mapped[str | None] = column_property(_name_of(author_id))
+    """The name of whoever saved it."""
 
 
 class WeaveProgram(Base):
@@ -117,9 +207,12 @@ class Job(Base):
     """Number of the newest event."""
     record: Mapped[dict[str, Any] | None]
     saved_as: Mapped[UUID | None]
+    author_id: Mapped[UUID | None] = mapped_column(ForeignKey("person.id"))
+    """Who took it to the bench."""
     created_at: Mapped[datetime] = mapped_column(server_default=func.now())
     updated_at: Mapped[datetime] = mapped_column(server_default=func.now())
     ended_at: Mapped[datetime | None]
+    author: Mapped[str | None] = column_property(_name_of(author_id))
 
 
 class JobEvent(Base):
@@ -130,6 +223,8 @@ class JobEvent(Base):
 
     job_id: Mapped[UUID] = mapped_column(ForeignKey("job.id"), primary_key=True)
     number: Mapped[int] = mapped_column(primary_key=True)
+    workshop_id: Mapped[UUID] = mapped_column(ForeignKey("workshop.id"))
+    author_id: Mapped[UUID | None] = mapped_column(ForeignKey("person.id"))
     client_id: Mapped[UUID]
     event: Mapped[dict[str, Any]]
     received_at: Mapped[datetime] = mapped_column(server_default=func.now())

@@ -1,5 +1,6 @@
 """Queries about rings. Each takes an open session and a workshop; none commits."""
 
+import re
 from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
@@ -9,7 +10,7 @@ from sqlalchemy import ColumnElement, func, select
 from sqlalchemy.orm import Session, defer
 
 from pliant_coil.store.models import Ring, RingRevision
-from pliant_coil.store.pages import page_of
+from pliant_coil.store.pages import MOST_COUNTED, page_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,9 +57,21 @@ def page(
     conditions: list[ColumnElement[bool]] = [
         Ring.workshop_id == workshop_id,
         Ring.deleted_at.is_not(None) if deleted else Ring.deleted_at.is_(None),
-        *(Ring.words.contains(word.lower(), autoescape=True) for word in words),
     ]
-    return page_of(session, Ring, conditions, limit, after)
+    if not words:
+        return page_of(session, Ring, conditions, limit, after)
+    patterns = [f"%{_literal(word.lower())}%" for word in words]
+    total = session.scalar(select(func.count()).select_from(func.rings_with(patterns, deleted, None, None, MOST_COUNTED + 1))) or 0
+    last = session.execute(select(Ring.updated_at, Ring.id).where(conditions[0], Ring.id == after)).one_or_none() if after else (None, None)
+    if last is None:
+        return [], total
+    found = select(func.rings_with(patterns, deleted, *last, limit))
+    return list(session.scalars(select(Ring).where(Ring.id.in_(found)).order_by(Ring.updated_at.desc(), Ring.id.desc()))), total
+
+
+def _literal(word: str) -> str:
+    """A word in which nothing stands for anything else."""
+    return re.sub(r"([\\%_])", r"\\\1", word)
 
 
 def all_newest(session: Session, workshop_id: UUID) -> Iterator[tuple[Ring, dict[str, Any]]]:
@@ -77,23 +90,34 @@ def saved_as(session: Session, workshop_id: UUID, key: UUID) -> Ring | None:
     return session.scalar(select(Ring).where(Ring.workshop_id == workshop_id, Ring.saved_as == key))
 
 
-def add(session: Session, workshop_id: UUID, columns: RingColumns, file: dict[str, Any], key: UUID | None = None) -> Ring:
+def add(
+    session: Session,
+    workshop_id: UUID,
+    columns: RingColumns,
+    file: dict[str, Any],
+    key: UUID | None = None,
+    author: UUID | None = None,
+) -> Ring:
     """A new ring with its first revision, under the sender's own key if there is one."""
     ring = Ring(workshop_id=workshop_id, revision=1, deleted_at=None, saved_as=key, updated_at=func.clock_timestamp())
     _fill(ring, columns)
     session.add(ring)
     session.flush()
-    session.add(RingRevision(workshop_id=workshop_id, ring_id=ring.id, number=1, file=file))
+    session.add(RingRevision(workshop_id=workshop_id, ring_id=ring.id, number=1, file=file, author_id=author))
     session.flush()
     session.refresh(ring)
     return ring
 
 
-def add_revision(session: Session, ring: Ring, columns: RingColumns, file: dict[str, Any], key: UUID | None = None) -> None:
+def add_revision(
+    session: Session, ring: Ring, columns: RingColumns, file: dict[str, Any], key: UUID | None = None, author: UUID | None = None
+) -> None:
     """The next revision of a ring that was found with `lock`, under the sender's own key if there is one."""
     ring.revision += 1
     _fill(ring, columns)
-    session.add(RingRevision(workshop_id=ring.workshop_id, ring_id=ring.id, number=ring.revision, file=file, saved_as=key))
+    session.add(
+        RingRevision(workshop_id=ring.workshop_id, ring_id=ring.id, number=ring.revision, file=file, saved_as=key, author_id=author)
+    )
     _touch(session, ring)
 
 

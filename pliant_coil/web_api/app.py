@@ -3,19 +3,18 @@
 from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager
 
-from fastapi import FastAPI
+from fastapi import Depends, FastAPI
 from starlette.middleware.gzip import GZipMiddleware
 
 from pliant_coil import __version__
-from pliant_coil.services.jobs import Jobs
-from pliant_coil.services.rings import Rings
-from pliant_coil.services.weave_programs import WeavePrograms
+from pliant_coil.services.sign_in import Door
 from pliant_coil.store.database import connect, sessions_of
 from pliant_coil.web_api import front_end, problems
+from pliant_coil.web_api.actors import WHO, let_in
 from pliant_coil.web_api.bell import Bell
-from pliant_coil.web_api.door import Door
+from pliant_coil.web_api.gate import Gate
 from pliant_coil.web_api.logs import RequestLog, configure_logs
-from pliant_coil.web_api.routes import jobs, plan, rings, server, sizes, styles, weave_programs
+from pliant_coil.web_api.routes import jobs, people, plan, rings, server, sizes, styles, weave_programs
 from pliant_coil.web_api.settings import Settings
 
 _WORTH_COMPRESSING = 20_000
@@ -45,15 +44,17 @@ def create_app(settings: Settings | None = None) -> FastAPI:
         separate_input_output_schemas=False,
     )
     app.state.settings, app.state.sessions = settings, sessions
-    app.state.rings = Rings(sessions, settings.workshop)
-    app.state.jobs = Jobs(sessions, settings.workshop)
+    app.state.door = Door(sessions, settings.workshop, open_house=settings.on_loopback)
+    app.state.let_in, app.state.hands = {}, {}
     app.state.bell = Bell(settings.database_url)
-    app.state.weave_programs = WeavePrograms(sessions, settings.workshop)
     app.add_middleware(GZipMiddleware, minimum_size=_WORTH_COMPRESSING, compresslevel=5)
     app.add_middleware(RequestLog)
-    app.add_middleware(Door, hosts=settings.hosts)
+    app.add_middleware(Gate, hosts=settings.hosts)
     problems.install(app)
-    for part in (plan, sizes, styles, rings, jobs, weave_programs, server):
-        app.include_router(part.router, prefix="/api")
+    for part in (people.at_the_door, people.router, rings.router, jobs.router, weave_programs.router, server.records, server.router):
+        app.include_router(part, prefix="/api")
+    # These read and keep no record: whoever was let in just now isn't looked up again for each letter.
+    for part in (plan.router, sizes.router, styles.router):
+        app.include_router(part, prefix="/api", dependencies=[Depends(let_in)], responses=WHO)
     front_end.install(app, settings.front_end)
     return app

@@ -14,7 +14,8 @@ from pliant_coil.core.ring_file.faults import MOST_FAULTS, fault_from
 from pliant_coil.core.trade.sizes import SYSTEMS
 from pliant_coil.core.words.refusal import Fault, Refusal, fault
 from pliant_coil.core.words.say import Reader, write
-from pliant_coil.services.scope import NotFound
+from pliant_coil.services.scope import Forbidden, NotFound
+from pliant_coil.services.sign_in import SignInNeeded, TooSoon
 from pliant_coil.web_api.logs import LARGEST_BODY, TooLarge
 
 
@@ -36,6 +37,7 @@ REFUSED: dict[int | str, dict[str, object]] = {
     422: {"model": Problems, "description": "Refused, with the field and the reason"},
     413: {"model": Problems, "description": "More than any ring file holds"},
 }
+SLOWED: dict[int | str, dict[str, object]] = {429: {"model": Problems, "description": "Too many wrong passwords; Retry-After says when"}}
 MISSING: dict[int | str, dict[str, object]] = {404: {"model": Problems, "description": "There is no such ring"}}
 
 
@@ -66,6 +68,20 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(NotFound)
     async def missing(_: Request, error: NotFound) -> JSONResponse:
         return _answer(404, fault("", str(error)))
+
+    @app.exception_handler(SignInNeeded)
+    async def unknown(_: Request, error: SignInNeeded) -> JSONResponse:
+        return _answer(401, fault("", str(error)))
+
+    @app.exception_handler(Forbidden)
+    async def forbidden(_: Request, error: Forbidden) -> JSONResponse:
+        return _answer(403, fault("", str(error)))
+
+    @app.exception_handler(TooSoon)
+    async def too_soon(_: Request, error: TooSoon) -> JSONResponse:
+        answer = _answer(429, fault("password", str(error)))
+        answer.headers["retry-after"] = str(error.seconds)
+        return answer
 
     @app.exception_handler(TooLarge)
     async def too_large(_: Request, __: TooLarge) -> JSONResponse:

@@ -24,12 +24,6 @@ class Version(BaseModel):
     version: str
 
 
-class WorkshopTold(BaseModel):
-    """Whose bench it is."""
-
-    name: str
-
-
 class RefusedFile(BaseModel):
     """A file of an archive that couldn't be taken in."""
 
@@ -75,6 +69,7 @@ class RingTold(BaseModel):
     revision: int
     updated_at: datetime
     file: RingFile
+    saved_by: str
 
 
 class RingSave(BaseModel):
@@ -98,6 +93,7 @@ class RevisionTold(BaseModel):
 
     number: int
     created_at: datetime
+    saved_by: str
 
 
 class JobBegun(BaseModel):
@@ -117,6 +113,7 @@ class JobListed(BaseModel):
     created_at: datetime
     updated_at: datetime
     ended_at: datetime | None
+    begun_by: str
     record: RecordTold | None
 
 

@@ -7,6 +7,8 @@ from pydantic_settings import BaseSettings, SettingsConfigDict
 
 from pliant_coil.services.workshop import DEMO_SLUG
 
+LOOPBACK = ["127.0.0.1", "localhost", "[::1]"]
+
 
 class Settings(BaseSettings):
     """DATABASE_URL, WORKSHOP, the folder with the built front end, and the names that the server is known by (PLIANT_COIL_HOSTS, JSON)."""
@@ -15,5 +17,10 @@ class Settings(BaseSettings):
 
     database_url: str = Field("postgresql://127.0.0.1/pliant_coil")
     workshop: str = Field(DEMO_SLUG)
-    hosts: list[str] = Field(["127.0.0.1", "localhost", "[::1]"], validation_alias="PLIANT_COIL_HOSTS")
+    hosts: list[str] = Field(LOOPBACK, validation_alias="PLIANT_COIL_HOSTS")
     front_end: Path = Field(Path(__file__).parents[2] / "web" / "dist", validation_alias="PLIANT_COIL_FRONT_END")
+
+    @property
+    def on_loopback(self) -> bool:
+        """Whether nobody but this machine's own people can come."""
+        return set(self.hosts) <= set(LOOPBACK)

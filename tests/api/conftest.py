@@ -6,6 +6,7 @@ import pytest
 from fastapi import FastAPI
 from fastapi.testclient import TestClient
 
+from pliant_coil.services.sign_in import Door
 from pliant_coil.store.database import Sessions
 from pliant_coil.web_api.app import create_app
 from pliant_coil.web_api.settings import Settings
@@ -17,7 +18,9 @@ def app(database_url: str, sessions: Sessions) -> FastAPI:
     settings = Settings(database_url=database_url)
     # The name under which tools that call an application without a network call it.
     settings.hosts = [*settings.hosts, "testserver"]
-    return create_app(settings)
+    app = create_app(settings)
+    app.state.door = Door(sessions, settings.workshop, open_house=True)
+    return app
 
 
 @pytest.fixture

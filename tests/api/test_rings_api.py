@@ -91,7 +91,7 @@ def test_health_and_unknown_addresses(client: TestClient) -> None:
     for path in ("health", "health/ready", "health/live"):
         assert client.get(f"/api/{path}").json() == {"status": "ok"}
     assert client.get("/api/nothing").status_code == 404
-    assert client.get("/api/workshop").json() == {"name": "Fernhill Bench"}
+    assert client.get("/api/me").json()["here"]["name"] == "Fernhill Bench"
 
 
 def test_a_ring_sent_twice_is_saved_once(client: TestClient) -> None:

@@ -10,8 +10,8 @@ from sqlalchemy import Engine, text
 
 from pliant_coil.core.ring_file.document import read_ring
 from pliant_coil.services.rings import Conflict, Rings
-from pliant_coil.services.scope import NotFound
-from pliant_coil.services.workshop import DEMO_SLUG, can_keep, seed_demo, workshop_name
+from pliant_coil.services.scope import NotFound, alone
+from pliant_coil.services.workshop import DEMO_SLUG, can_keep, seed_demo
 from pliant_coil.store import workshops
 from pliant_coil.store.database import Sessions, connect, sessions_of
 from pliant_coil.store.models import Base
@@ -22,7 +22,7 @@ AMBER = read_ring(AMBER_MEADOW)
 
 @pytest.fixture
 def rings(sessions: Sessions) -> Rings:
-    return Rings(sessions, DEMO_SLUG)
+    return Rings(sessions, alone(sessions, DEMO_SLUG))
 
 
 def test_migrations_make_what_the_models_say(engine: Engine) -> None:
@@ -41,7 +41,7 @@ def test_every_revision_stays(rings: Rings) -> None:
     later = rings.save(kept.id, AMBER.model_copy(update={"title": "Later"}), 1)
     assert (later.revision, rings.read(kept.id).file.title) == (2, "Later")
     assert rings.read(kept.id, 1).file == AMBER
-    assert [number for number, _ in rings.revisions(kept.id)] == [2, 1]
+    assert [number for number, _, _ in rings.revisions(kept.id)] == [2, 1]
     with pytest.raises(NotFound):
         rings.read(kept.id, 3)
 
@@ -116,13 +116,13 @@ def test_workshops_dont_see_each_others_rings(sessions: Sessions, rings: Rings) 
     with sessions.begin() as session:
         workshops.ensure(session, "next-door", "Next door")
     kept = rings.create(AMBER)
-    next_door = Rings(sessions, "next-door")
+    next_door = Rings(sessions, alone(sessions, "next-door"))
     assert next_door.page("", 10).total == 0
     for attempt in (next_door.read, next_door.delete, next_door.restore, next_door.duplicate):
         with pytest.raises(NotFound):
             attempt(kept.id)
     with pytest.raises(NotFound):
-        Rings(sessions, "nowhere").page("", 10)
+        alone(sessions, "nowhere")
     with pytest.raises(NotFound):
         rings.read(uuid4())
 
@@ -132,11 +132,10 @@ def test_the_demo_is_seeded_once(engine: Engine) -> None:
         connection.execute(text("truncate workshop cascade"))
     sessions = sessions_of(engine)
     assert seed_demo(sessions)
-    total = Rings(sessions, DEMO_SLUG).page("", 50).total
+    total = Rings(sessions, alone(sessions, DEMO_SLUG)).page("", 50).total
     assert total >= 6
     assert not seed_demo(sessions)
-    assert Rings(sessions, DEMO_SLUG).page("", 50).total == total
-    assert workshop_name(sessions, DEMO_SLUG) == "Fernhill Bench"
+    assert Rings(sessions, alone(sessions, DEMO_SLUG)).page("", 50).total == total
 
 
 def test_says_when_the_database_is_away() -> None:

@@ -16,6 +16,7 @@ from hypothesis import strategies as st
 
 from pliant_coil.core.ring_file.document import read_ring
 from pliant_coil.services.rings import Rings
+from pliant_coil.services.scope import alone
 from pliant_coil.services.workshop import DEMO_SLUG, seed_demo
 from pliant_coil.store.database import connect, migrate, sessions_of
 from tools import backups
@@ -55,7 +56,8 @@ def test_every_row_comes_back(state: Path) -> None:
     engine = connect(url)
     migrate(engine)
     seed_demo(sessions_of(engine))
-    rings = Rings(sessions_of(engine), DEMO_SLUG)
+    sessions = sessions_of(engine)
+    rings = Rings(sessions, alone(sessions, DEMO_SLUG))
     rings.create(read_ring({"title": "Bienenkönigin 蜂 “honey”", "notes": "a\nb"}))
     before = rows(url)
     assert len(before["ring"]) > 20

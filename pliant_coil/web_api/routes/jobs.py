@@ -27,20 +27,21 @@ from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Reader
 from pliant_coil.services.jobs import ENDED, OPEN, Jobs
 from pliant_coil.store.models import Job
+from pliant_coil.web_api.actors import WHO, TheActor
 from pliant_coil.web_api.bell import Bell
 from pliant_coil.web_api.problems import MISSING, REFUSED
 from pliant_coil.web_api.readers import TheReader
 from pliant_coil.web_api.schemas import Events, FactorTold, HandTold, JobAtBench, JobBegun, JobList, JobListed
 
-router = APIRouter(prefix="/jobs", tags=["bench"])
+router = APIRouter(prefix="/jobs", tags=["bench"], responses=WHO)
 
 
-def _jobs(request: Request) -> Jobs:
-    jobs: Jobs = request.app.state.jobs
-    return jobs
+def jobs_of(request: Request, actor: TheActor) -> Jobs:
+    """The bench of the workshop that a request comes from."""
+    return Jobs(request.app.state.sessions, actor, request.app.state.hands)
 
 
-TheJobs = Annotated[Jobs, Depends(_jobs)]
+TheJobs = Annotated[Jobs, Depends(jobs_of)]
 Task = Annotated[str, Query(max_length=80, description="The step at which it is read")]
 Millimetres = Annotated[float, Query(gt=0, le=5000, allow_inf_nan=False)]
 
@@ -76,6 +77,7 @@ def _listed(job: Job) -> JobListed:
         created_at=job.created_at,
         updated_at=job.updated_at,
         ended_at=job.ended_at,
+        begun_by=job.author or "",
         record=record_told(job.record) if job.record else None,
     )
 

@@ -16,6 +16,7 @@ from pliant_coil.core.trade.sizes import read_size
 from pliant_coil.core.words.say import Reader
 from pliant_coil.services.jobs import Jobs
 from pliant_coil.services.scope import NotFound
+from pliant_coil.web_api.actors import door_of, token_of
 from pliant_coil.web_api.problems import REFUSED
 from pliant_coil.web_api.readers import TheReader
 
@@ -32,16 +33,17 @@ async def plan_ring(
     hand: Annotated[bool, Query(description="For the hand that the workshop's finished rings have shown")] = False,
 ) -> Response:
     """The plan of a ring file, written for the asked units and size systems; with `paths`, the wires' paths in space too."""
-    known = await run_in_threadpool(_known_hand, request.app.state.jobs) if hand else None
+    known = await run_in_threadpool(_known_hand, request) if hand else None
     write = partial(_written, file, reader, paths=paths, habits=habits, hand=known)
     # A plan of figures takes less time than handing it to a thread; a drawing would hold the others up.
     text = await run_in_threadpool(write) if paths else write()
     return Response(text, media_type="application/json")
 
 
-def _known_hand(jobs: Jobs) -> Hand | None:
+def _known_hand(request: Request) -> Hand | None:
     try:
-        return jobs.hand()[0]
+        actor = door_of(request).actor(token_of(request))
+        return Jobs(request.app.state.sessions, actor, request.app.state.hands).hand()[0]
     except (SQLAlchemyError, NotFound):
         # A ring can be planned without its records.
         return None

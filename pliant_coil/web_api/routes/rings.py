@@ -9,16 +9,16 @@ from fastapi.responses import JSONResponse
 
 from pliant_coil.core.ring_file.document import RingFile, Text
 from pliant_coil.services.rings import Conflict, KeptRing, Rings
+from pliant_coil.web_api.actors import WHO, TheActor
 from pliant_coil.web_api.problems import MISSING, REFUSED
 from pliant_coil.web_api.schemas import RevisionTold, RingConflict, RingList, RingListed, RingSave, RingTold
 
-router = APIRouter(prefix="/rings", tags=["rings"])
+router = APIRouter(prefix="/rings", tags=["rings"], responses=WHO)
 # A ring file goes out as it was saved: without the fields that were left out.
 
 
-def _rings(request: Request) -> Rings:
-    rings: Rings = request.app.state.rings
-    return rings
+def _rings(request: Request, actor: TheActor) -> Rings:
+    return Rings(request.app.state.sessions, actor)
 
 
 TheRings = Annotated[Rings, Depends(_rings)]
@@ -98,7 +98,7 @@ def duplicate(ring_id: UUID, rings: TheRings, idempotency_key: Key = None) -> Ri
 @router.get("/{ring_id}/revisions", responses=MISSING | REFUSED)
 def revisions(ring_id: UUID, rings: TheRings) -> list[RevisionTold]:
     """Every revision, the newest first."""
-    return [RevisionTold(number=number, created_at=created_at) for number, created_at in rings.revisions(ring_id)]
+    return [RevisionTold(number=number, created_at=at, saved_by=by) for number, at, by in rings.revisions(ring_id)]
 
 
 @router.get("/{ring_id}/revisions/{number}", response_model_exclude_none=True, responses=MISSING | REFUSED)

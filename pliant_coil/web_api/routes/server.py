@@ -8,12 +8,15 @@ from starlette.concurrency import run_in_threadpool
 
 from pliant_coil import __version__
 from pliant_coil.services.whole import archive, unpack
-from pliant_coil.services.workshop import can_keep, workshop_name
+from pliant_coil.services.workshop import can_keep
+from pliant_coil.web_api.actors import WHO, TheActor
 from pliant_coil.web_api.metrics import CONTENT_TYPE, exposition
 from pliant_coil.web_api.problems import MISSING, REFUSED
-from pliant_coil.web_api.schemas import Health, ImportTold, Mishap, RefusedFile, Version, WorkshopTold
+from pliant_coil.web_api.schemas import Health, ImportTold, Mishap, RefusedFile, Version
 
 router = APIRouter(tags=["server"])
+records = APIRouter(tags=["workshop"], responses=WHO)
+"""What concerns a whole workshop."""
 _ZIP = {"requestBody": {"required": True, "content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}}}}
 _ARCHIVE: dict[int | str, dict[str, object]] = {200: {"content": {"application/zip": {}}}}
 _log = structlog.get_logger("mishaps")
@@ -46,25 +49,19 @@ async def version() -> Version:
     return Version(version=__version__)
 
 
-@router.get("/workshop")
-def workshop(request: Request) -> WorkshopTold:
-    """Whose bench it is."""
-    return WorkshopTold(name=workshop_name(request.app.state.sessions, request.app.state.settings.workshop))
-
-
-@router.get("/workshop/archive", response_class=Response, responses=_ARCHIVE | MISSING)
-def export(request: Request) -> Response:
+@records.get("/workshop/archive", response_class=Response, responses=_ARCHIVE | MISSING)
+def export(request: Request, actor: TheActor) -> Response:
     """All rings as ring files in one archive, with a table of them."""
-    packed = archive(request.app.state.sessions, request.app.state.settings.workshop)
-    name = f"{request.app.state.settings.workshop}-{datetime.now(UTC):%Y-%m-%d}.zip"
-    return Response(packed, media_type="application/zip", headers={"content-disposition": f'attachment; filename="{name}"'})
+    slug, packed = archive(request.app.state.sessions, actor)
+    headers = {"content-disposition": f'attachment; filename="{slug}-{datetime.now(UTC):%Y-%m-%d}.zip"'}
+    return Response(packed, media_type="application/zip", headers=headers)
 
 
-@router.post("/workshop/archive", status_code=201, responses=MISSING | REFUSED, openapi_extra=_ZIP)
-async def bring_in(request: Request) -> ImportTold:
+@records.post("/workshop/archive", status_code=201, responses=MISSING | REFUSED, openapi_extra=_ZIP)
+async def bring_in(request: Request, actor: TheActor) -> ImportTold:
     """Add the rings of an archive; what can't be read is named, and the rest comes in."""
     packed = await request.body()
-    found = await run_in_threadpool(unpack, request.app.state.sessions, request.app.state.settings.workshop, packed)
+    found = await run_in_threadpool(unpack, request.app.state.sessions, actor, packed)
     return ImportTold(rings=found.rings, refused=[RefusedFile(name=name, reason=reason) for name, reason in found.refused])
 
 

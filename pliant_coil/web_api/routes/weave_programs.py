@@ -5,15 +5,15 @@ from typing import Annotated
 from fastapi import APIRouter, Depends, Request
 
 from pliant_coil.services.weave_programs import WeavePrograms
+from pliant_coil.web_api.actors import WHO, TheActor
 from pliant_coil.web_api.problems import REFUSED
 from pliant_coil.web_api.schemas import WeaveProgram, WeaveProgramTold
 
-router = APIRouter(prefix="/weave-programs", tags=["weave programs"])
+router = APIRouter(prefix="/weave-programs", tags=["weave programs"], responses=WHO)
 
 
-def _programs(request: Request) -> WeavePrograms:
-    programs: WeavePrograms = request.app.state.weave_programs
-    return programs
+def _programs(request: Request, actor: TheActor) -> WeavePrograms:
+    return WeavePrograms(request.app.state.sessions, actor)
 
 
 ThePrograms = Annotated[WeavePrograms, Depends(_programs)]

@@ -34,7 +34,7 @@ _HEADERS = {
 }
 
 
-class Door:
+class Gate:
     """Refuses other hosts' names and other pages' writes, and tells browsers what our pages may load."""
 
     def __init__(self, app: ASGIApp, hosts: Iterable[str]) -> None:

@@ -1,0 +1,181 @@
+"""Who is at the door: signing in and out, and how fast passwords may be tried."""
+
+from dataclasses import dataclass
+from datetime import UTC, datetime, timedelta
+from typing import Any
+from uuid import UUID
+
+from sqlalchemy.orm import Session
+
+from pliant_coil.core.words.refusal import refuse
+from pliant_coil.services.passwords import check_password, hashed, matches, name_key, new_token
+from pliant_coil.services.scope import Actor, NotFound, Role, alone
+from pliant_coil.store import people as store
+from pliant_coil.store import workshops
+from pliant_coil.store.database import Sessions
+from pliant_coil.store.models import Person
+
+LONGEST, IDLE = timedelta(days=90), timedelta(days=14)
+"""How long a browser stays signed in at most, and without being used. Hands at a bench are dirty: not for hours only."""
+_SEEN_EVERY = timedelta(minutes=10)
+_REMEMBERED = timedelta(minutes=15)
+_FREE_OF_NAME, _FREE_OF_ADDRESS = 5, 30
+"""Wrong passwords before anybody waits; from one address a whole class may sign in."""
+_FIRST_WAIT_S, _LONGEST_WAIT_S = 4, 900
+
+
+class SignInNeeded(Exception):
+    """Nobody may do that without saying who they are."""
+
+
+class TooSoon(Exception):
+    """Too many wrong passwords: try again in `seconds`."""
+
+    def __init__(self, seconds: int) -> None:
+        super().__init__(f"too many wrong passwords: try again in {seconds} s")
+        self.seconds = seconds
+
+
+@dataclass(frozen=True)
+class Place:
+    """A workshop that somebody works in, and as what."""
+
+    workshop_id: UUID
+    slug: str
+    name: str
+    role: Role
+
+
+@dataclass(frozen=True)
+class Me:
+    """Who asks: where they are, as what, and where else they could be. Without a name where nobody is asked for one."""
+
+    actor: Actor
+    name: str
+    here: Place
+    places: list[Place]
+    preferences: dict[str, Any]
+
+
+class Door:
+    """Who is let in. `open_house`: served where nobody else can come, so that whoever works alone isn't asked for a name."""
+
+    def __init__(self, sessions: Sessions, slug: str, *, open_house: bool) -> None:
+        self._sessions = sessions
+        self._slug = slug
+        self._open_house = open_house
+        self._people = False
+
+    def asks(self) -> bool:
+        """Whether people are asked who they are: once somebody has a name here, or where others can come."""
+        if not self._open_house or self._people:
+            return True
+        with self._sessions.begin() as session:
+            # Once there are people there always are: this isn't asked again.
+            self._people = store.anybody(session)
+        return self._people
+
+    def actor(self, token: str | None) -> Actor:
+        """Who comes with a browser's token. Raises `SignInNeeded`."""
+        if not self.asks():
+            return alone(self._sessions, self._slug)
+        with self._sessions.begin() as session:
+            return _signed_in(session, token)[0]
+
+    def me(self, token: str | None) -> Me:
+        """Who asks, and where they work. Raises `SignInNeeded`."""
+        if not self.asks():
+            actor = alone(self._sessions, self._slug)
+            with self._sessions.begin() as session:
+                here = _place(session, actor.workshop_id, Role.OWNER)
+            return Me(actor, "", here, [here], {})
+        with self._sessions.begin() as session:
+            actor, person = _signed_in(session, token)
+            places = [Place(w.id, w.slug, w.name, Role(role)) for w, role in store.workshops_of(session, person.id)]
+            here = next(place for place in places if place.workshop_id == actor.workshop_id)
+            return Me(actor, person.name, here, places, person.preferences)
+
+    def sign_in(self, name: str, password: str, address: str) -> str:
+        """A browser's new token. Raises `Refusal` for a name and password that don't belong together, `TooSoon` for too many of them."""
+        person_id = proven(self._sessions, name, password, address)
+        with self._sessions.begin() as session:
+            places = store.workshops_of(session, person_id)
+            if not places:
+                refuse("name", "you don’t work in any workshop here any more", "a new invitation from a workshop’s owner")
+            return new_sign_in(session, person_id, places[0][0].id)
+
+    def sign_out(self, token: str, *, everywhere: bool = False) -> None:
+        """This browser forgets who is here, or all of that person's do."""
+        with self._sessions.begin() as session:
+            person = _signed_in(session, token)[1]
+            store.sign_out(session, person.id, only=None if everywhere else hashed(token))
+
+    def change_password(self, token: str, current: str, new: str, address: str) -> None:
+        """A new password; other browsers are signed out. Raises `Refusal`, and `TooSoon` for too many wrong ones."""
+        with self._sessions.begin() as session:
+            name = _signed_in(session, token)[1].name
+        proven(self._sessions, name, current, address, field="current")
+        with self._sessions.begin() as session:
+            person = _signed_in(session, token)[1]
+            person.password_hash = check_password(new, person.name)
+            store.sign_out(session, person.id, but=hashed(token))
+
+    def prefer(self, token: str, preferences: dict[str, Any]) -> None:
+        """Keep how somebody reads figures; it goes with them to every browser."""
+        with self._sessions.begin() as session:
+            _signed_in(session, token)[1].preferences = preferences
+
+    def go(self, token: str, workshop_id: UUID) -> None:
+        """Into another workshop that somebody works in. Raises `NotFound` for one that isn't theirs."""
+        with self._sessions.begin() as session:
+            person = _signed_in(session, token)[1]
+            if workshop_id not in [workshop.id for workshop, _ in store.workshops_of(session, person.id)]:
+                raise NotFound("you don’t work in such a workshop")
+            store.move(session, hashed(token), workshop_id)
+
+
+def proven(sessions: Sessions, name: str, password: str, address: str, *, field: str = "password") -> UUID:
+    """Who has this name and this password. Raises `Refusal` when they don't belong together, `TooSoon` after too many that didn't."""
+    whose = [f"name:{name_key(name)[:200]}", f"from:{address}"]
+    with sessions.begin() as session:
+        _wait(store.failed(session, whose, _REMEMBERED), whose)
+        person = store.named(session, name_key(name))
+        if matches(password, person.password_hash if person else None) and person:
+            store.forgive(session, whose[0])
+            return person.id
+        store.fail(session, whose)
+    refuse(field, "name and password don’t belong together", "your own; a workshop’s owner can give you a new one")
+
+
+def new_sign_in(session: Session, person_id: UUID, workshop_id: UUID) -> str:
+    """A token for a browser in which somebody has just shown who they are."""
+    token = new_token()
+    store.sign_in(session, hashed(token), person_id, workshop_id)
+    return token
+
+
+def _signed_in(session: Session, token: str | None) -> tuple[Actor, Person]:
+    found = store.signed_in(session, hashed(token), LONGEST, IDLE) if token else None
+    if found is None:
+        raise SignInNeeded("say who you are first")
+    sign_in, person, role = found
+    if datetime.now(UTC) - sign_in.seen_at > _SEEN_EVERY:
+        store.seen(session, sign_in)
+    return Actor(sign_in.workshop_id, person.id, Role(role)), person
+
+
+def _wait(failed: dict[str, tuple[int, datetime]], whose: list[str]) -> None:
+    """Raise `TooSoon` for a name or an address from which too many wrong passwords came."""
+    now, waits = datetime.now(UTC), [0.0]
+    for key, free in zip(whose, (_FREE_OF_NAME, _FREE_OF_ADDRESS), strict=True):
+        count, last = failed.get(key, (0, now))
+        if count >= free:
+            wait = min(_LONGEST_WAIT_S, _FIRST_WAIT_S * 2 ** min(20, count - free))
+            waits.append(wait - (now - last).total_seconds())
+    if max(waits) > 0:
+        raise TooSoon(int(max(waits)) + 1)
+
+
+def _place(session: Session, workshop_id: UUID, role: Role) -> Place:
+    workshop = workshops.named(session, workshop_id)
+    return Place(workshop.id, workshop.slug, workshop.name, role)

@@ -1,0 +1,78 @@
+"""Who a request comes from: the cookie that a browser was given, or whoever works here alone."""
+
+import time
+from typing import Annotated
+
+from fastapi import Depends, Request, Response
+from sqlalchemy.exc import SQLAlchemyError
+from starlette.concurrency import run_in_threadpool
+
+from pliant_coil.services.scope import Actor
+from pliant_coil.services.sign_in import LONGEST, Door
+from pliant_coil.web_api.problems import Problems
+
+COOKIE = "pliant_coil_session"
+WHO: dict[int | str, dict[str, object]] = {
+    401: {"model": Problems, "description": "Nobody is signed in"},
+    403: {"model": Problems, "description": "Who is signed in may not do that"},
+}
+_LET_IN_FOR_S = 20.0
+"""How long somebody who was let in may go on reckoning without being asked again: no record is read for it."""
+_MOST_REMEMBERED = 1000
+
+
+def door_of(request: Request) -> Door:
+    """The door of the server."""
+    door: Door = request.app.state.door
+    return door
+
+
+def token_of(request: Request) -> str:
+    """The token of the browser; empty without one."""
+    return request.cookies.get(COOKIE, "")
+
+
+def address_of(request: Request) -> str:
+    """Where a request comes from, as the proxy in front tells it."""
+    return request.client.host if request.client else ""
+
+
+def _actor(request: Request) -> Actor:
+    return door_of(request).actor(token_of(request))
+
+
+async def let_in(request: Request) -> None:
+    """For what reads and keeps no record. Raises `SignInNeeded`."""
+    remembered: dict[str, float] = request.app.state.let_in
+    token, now = token_of(request), time.monotonic()
+    if remembered.get(token, 0.0) > now:
+        return
+    try:
+        await run_in_threadpool(_actor, request)
+    except SQLAlchemyError:
+        # Where nobody else can come, rings are planned without the record book too.
+        if not request.app.state.settings.on_loopback:
+            raise
+    if len(remembered) >= _MOST_REMEMBERED:
+        remembered.clear()
+    remembered[token] = now + _LET_IN_FOR_S
+
+
+def hand_over(response: Response, request: Request, token: str) -> None:
+    """Give a browser its token, where no script and no other site can get at it, and over TLS never without."""
+    response.set_cookie(COOKIE, token, max_age=int(LONGEST.total_seconds()), secure=_by_tls(request), httponly=True, samesite="strict")
+
+
+def take_away(response: Response, request: Request) -> None:
+    """The browser forgets its token."""
+    response.delete_cookie(COOKIE, secure=_by_tls(request), httponly=True, samesite="strict")
+
+
+def _by_tls(request: Request) -> bool:
+    return request.url.scheme == "https"
+
+
+TheActor = Annotated[Actor, Depends(_actor)]
+TheDoor = Annotated[Door, Depends(door_of)]
+TheToken = Annotated[str, Depends(token_of)]
+TheAddress = Annotated[str, Depends(address_of)]
