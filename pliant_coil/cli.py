@@ -5,7 +5,7 @@ Heavy imports stay inside the commands, so that `sizes` answers at once.
 
 import argparse
 import sys
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from pathlib import Path
 from typing import Any
 
@@ -14,9 +14,9 @@ from pliant_coil.core.words.refusal import Refusal
 from pliant_coil.core.words.say import Reader
 
 
-def main(arguments: Sequence[str] | None = None) -> int:
+def main(arguments: Sequence[str] | None = None, serve: Callable[[argparse.Namespace], None] | None = None) -> int:
     """Run a command. Returns 0, or 2 for input that can't be accepted, with the field and the reason on stderr."""
-    parser = _parser()
+    parser = _parser(serve)
     options = parser.parse_args(arguments)
     try:
         options.run(options)
@@ -30,7 +30,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
     return 0
 
 
-def _parser() -> argparse.ArgumentParser:
+def _parser(serve: Callable[[argparse.Namespace], None] | None) -> argparse.ArgumentParser:
     parser = argparse.ArgumentParser(prog="pliant-coil", description="From a finger size to a cut wire ring.")
     parser.add_argument("--version", action="version", version=__version__)
     commands = parser.add_subparsers(required=True, metavar="COMMAND")
@@ -51,6 +51,10 @@ def _parser() -> argparse.ArgumentParser:
     sizes.set_defaults(run=_sizes)
     styles = commands.add_parser("styles", help="list every style with its parameters")
     styles.set_defaults(run=_styles)
+    if serve:
+        serving = commands.add_parser("serve", help="serve the application, on a PostgreSQL that DATABASE_URL names")
+        serving.add_argument("--port", type=int, default=8420)
+        serving.set_defaults(run=serve)
     return parser
 
 

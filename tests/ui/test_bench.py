@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterator, Mapping
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
-from tests.ui.test_gallery import access
+from tests.ui.axe import check_axe
 from tools.serving import Apart
 
 HONEY = {
@@ -141,21 +141,21 @@ def test_bench_and_logbook_are_for_everybody(page: Page, server: str, sessions: 
     page.emulate_media(color_scheme="dark" if dark else "light")
     page.goto(f"{server}/bench")
     expect(page.get_by_text("No ring lies here.")).to_be_visible()
-    assert access(page) == []
+    check_axe(page)
     begin(page, server, HONEY)
-    assert access(page) == []
+    check_axe(page)
     on_to(page, "Hold the head on top of the mandrel")
     page.get_by_role("button", name="Reading").click()
     page.get_by_label("The mandrel reads").fill("US 7 7/8")
     expect(page.get_by_role("button", name="Form it again")).to_be_visible()
-    assert access(page) == []
+    check_axe(page)
     page.get_by_role("button", name="Close").click()
     page.get_by_role("button", name="End it here").click()
     page.get_by_role("button", name="Into the logbook").click()
     expect(page.get_by_role("link", name="See it in the logbook")).to_be_visible()
     page.get_by_role("link", name="See it in the logbook").click()
     expect(page.get_by_role("listitem").filter(has_text="Honey ring")).to_be_visible()
-    assert access(page) == []
+    check_axe(page)
 
 
 def test_every_figure_at_the_bench_is_in_the_makers_units(page: Page, server: str, sessions: object) -> None:

@@ -1,11 +1,9 @@
 """From everything that can be made to one ring, and rings side by side: as a maker goes about it."""
 
-from pathlib import Path
-
 import pytest
 from playwright.sync_api import Locator, Page, expect
 
-AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
+from tests.ui.axe import check_axe
 
 
 @pytest.fixture
@@ -17,12 +15,6 @@ def gallery(plan: Page, server: str) -> Page:
 
 def tile(page: Page, name: str) -> Locator:
     return page.get_by_role("listitem").filter(has=page.get_by_role("heading", name=name, exact=True))
-
-
-def access(page: Page) -> list[str]:
-    page.evaluate(AXE.read_text("utf-8"))
-    found = page.evaluate("() => axe.run().then((r) => r.violations.map((v) => v.id + ': ' + v.nodes.map((n) => n.target).join(' | ')))")
-    return list(found)
 
 
 def test_what_is_at_hand_comes_first_and_is_where_to_start(gallery: Page) -> None:
@@ -66,12 +58,12 @@ def test_rings_are_laid_side_by_side_and_planned_from_there(gallery: Page) -> No
 @pytest.mark.parametrize("scheme", ["light", "dark"])
 def test_both_screens_are_open_to_everybody(gallery: Page, scheme: str) -> None:
     gallery.emulate_media(color_scheme="dark" if scheme == "dark" else "light", reduced_motion="reduce")
-    assert access(gallery) == []
+    check_axe(gallery)
     for name in ("Nest", "Cage"):
         tile(gallery, name).get_by_role("button", name="Lay beside").click()
     gallery.get_by_role("button", name="Lay 2 side by side").click()
     expect(gallery.get_by_role("region", name="Cage")).to_contain_text("Weighs")
-    assert access(gallery) == []
+    check_axe(gallery)
 
 
 @pytest.mark.parametrize("width", [390, 820])

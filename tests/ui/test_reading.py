@@ -2,15 +2,14 @@
 
 import io
 import re
-from pathlib import Path
 from typing import Any
 
 import pytest
 from playwright.sync_api import Page, expect
 from pypdf import PdfReader
 
-ROOT = Path(__file__).parents[2]
-AXE = ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js"
+from tests.ui.axe import check_axe
+
 RINGS: list[dict[str, Any]] = [
     {"title": "Turned", "head": {"style": "bead-lock"}},
     {"title": "Woven", "band": {"style": "woven"}},
@@ -100,10 +99,7 @@ def test_axe_finds_nothing(plan: Page, server: str, state: str, scheme: Any) -> 
     elif state == "sizes":
         plan.get_by_role("link", name="Sizes").click()
         expect(plan.get_by_test_id("size-us")).to_be_visible()
-    # As an init script would it stand under the page's policy; evaluated, it is a tool beside it.
-    plan.evaluate(AXE.read_text("utf-8") + "; undefined")
-    found = plan.evaluate("() => axe.run(document, { resultTypes: ['violations'] })")
-    assert [(v["id"], [n["html"][:120] for n in v["nodes"][:3]]) for v in found["violations"]] == []
+    check_axe(plan)
 
 
 def test_in_forced_colours_the_open_screen_alone_is_underlined(plan: Page) -> None:

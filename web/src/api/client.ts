@@ -18,6 +18,10 @@ export type JobListed = Schemas['JobListed'];
 export type Progress = Schemas['ProgressTold'];
 export type CounterTold = Schemas['CounterTold'];
 export type SizeReading = Schemas['SizeReadingTold'];
+export type Me = Schemas['MeTold'];
+export type Role = Schemas['Role'];
+export type Member = Schemas['MemberTold'];
+export type LinkTold = Schemas['LinkTold'];
 export type TailEnd = Schemas['TailEndTold'];
 /** What happens at a bench, as it is told. */
 export type BenchEvent = Schemas['Events']['events'][number];
@@ -70,5 +74,9 @@ export async function answer<T>(call: Promise<{ data?: T; error?: unknown; respo
   if (result.response.ok) return result.data as T;
   const body = (result.error ?? {}) as { errors?: Problem[]; reason?: string; current?: RingTold };
   if (result.response.status === 409 && body.current) throw new Conflicting(body.reason ?? '', body.current);
+  if (result.response.status === 401) window.dispatchEvent(new Event(SIGNED_OUT));
   throw new Refused(body.errors ?? [UNREACHABLE], result.response.status);
 }
+
+/** Said to the window when the server doesn't know any more who is here. */
+export const SIGNED_OUT = 'pliant-coil:signed-out';

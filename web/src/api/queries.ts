@@ -11,7 +11,9 @@ export const keys = {
   scales: ['scales'] as const,
   gallery: (size: string, reader: ReaderOf) => ['gallery', size, reader] as const,
   styles: ['styles'] as const,
-  workshop: ['workshop'] as const,
+  me: ['me'] as const,
+  people: ['people'] as const,
+  offer: (token: string) => ['offer', token] as const,
   programs: ['weave-programs'] as const,
   rings: ['rings'] as const,
   ringPage: (search: string, after: string | undefined, deleted: boolean) => ['rings', search, after, deleted] as const,
@@ -137,14 +139,6 @@ export const useStyles = () =>
   useQuery({
     queryKey: keys.styles,
     queryFn: () => answer(api.GET('/api/styles')),
-    staleTime: Infinity,
-    ...untilThere,
-  });
-
-export const useWorkshop = () =>
-  useQuery({
-    queryKey: keys.workshop,
-    queryFn: () => answer(api.GET('/api/workshop')),
     staleTime: Infinity,
     ...untilThere,
   });

@@ -4,7 +4,7 @@
  */
 
 export interface paths {
-    "/api/plan": {
+    "/api/sign-in": {
         parameters: {
             query?: never;
             header?: never;
@@ -14,17 +14,17 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Plan Ring
-         * @description The plan of a ring file, written for the asked units and size systems; with `paths`, the wires' paths in space too.
+         * Sign In
+         * @description Say who you are; the browser is given a cookie that no page can read.
          */
-        post: operations["plan_ring_api_plan_post"];
+        post: operations["sign_in_api_sign_in_post"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/resize": {
+    "/api/links/look": {
         parameters: {
             query?: never;
             header?: never;
@@ -34,17 +34,37 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Resize Ring
-         * @description How the finished ring of a ring file is made another size: what each way can give, and what it can't.
+         * Look
+         * @description What a link that somebody was given offers.
          */
-        post: operations["resize_ring_api_resize_post"];
+        post: operations["look_api_links_look_post"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/gallery": {
+    "/api/links/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take
+         * @description Use a link, once: come into its workshop, or have a new password.
+         */
+        post: operations["take_api_links_take_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me": {
         parameters: {
             query?: never;
             header?: never;
@@ -52,10 +72,134 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Show Gallery
-         * @description Every band and head with its usual values at one size: what each takes, and its picture.
+         * Me
+         * @description Who asks, where they are, and how they read figures.
          */
-        get: operations["show_gallery_api_gallery_get"];
+        get: operations["me_api_me_get"];
+        put?: never;
+        /**
+         * First
+         * @description Give whoever works here alone a name; from now on everybody says who they are.
+         */
+        post: operations["first_api_me_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sign-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sign Out
+         * @description This browser forgets who is here; with `everywhere` all of that person's do.
+         */
+        post: operations["sign_out_api_sign_out_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Password
+         * @description A new password; other browsers are signed out.
+         */
+        put: operations["change_password_api_me_password_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/preferences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Prefer
+         * @description Keep how somebody reads figures.
+         */
+        put: operations["prefer_api_me_preferences_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/workshop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Go
+         * @description Go to another workshop that you work in.
+         */
+        put: operations["go_api_me_workshop_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/workshops": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Open Workshop
+         * @description Open another workshop in this server; you own it.
+         */
+        post: operations["open_workshop_api_workshops_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Everybody
+         * @description Who works here.
+         */
+        get: operations["everybody_api_people_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -64,101 +208,85 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/sizes": {
+    "/api/people/{person_id}": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
+        get?: never;
         /**
-         * Read
-         * @description Read a size as people type it. A bare number that the reader's systems know differently is asked about.
+         * Make
+         * @description Give somebody another role.
          */
-        get: operations["read_api_sizes_get"];
-        put?: never;
+        put: operations["make_api_people__person_id__put"];
         post?: never;
+        /**
+         * Let Go
+         * @description Somebody works here no longer; what they made stays.
+         */
+        delete: operations["let_go_api_people__person_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}/link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Password Link
+         * @description A link to a new password for somebody who lost theirs.
+         */
+        post: operations["password_link_api_people__person_id__link_post"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/sizes/between": {
+    "/api/links": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /**
-         * Between
-         * @description Propose a size for a finger and its knuckle.
-         */
-        get: operations["between_api_sizes_between_get"];
+        get?: never;
         put?: never;
-        post?: never;
+        /**
+         * Invite
+         * @description A link by which one more person comes in, once.
+         */
+        post: operations["invite_api_links_post"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/sizes/scales": {
+    "/api/links/{link_id}": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /**
-         * Scales
-         * @description Every system with all its marks.
-         */
-        get: operations["scales_api_sizes_scales_get"];
+        get?: never;
         put?: never;
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/styles": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
         /**
-         * Styles
-         * @description Every band and head style with its parameters.
+         * Take Back
+         * @description A link works no longer.
          */
-        get: operations["styles_api_styles_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/schema/ring": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Schema
-         * @description The JSON Schema of the ring file.
-         */
-        get: operations["schema_api_schema_ring_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
+        delete: operations["take_back_api_links__link_id__delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -544,6 +672,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/workshop/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export
+         * @description All rings as ring files in one archive, with a table of them.
+         */
+        get: operations["export_api_workshop_archive_get"];
+        put?: never;
+        /**
+         * Bring In
+         * @description Add the rings of an archive; what can't be read is named, and the rest comes in.
+         */
+        post: operations["bring_in_api_workshop_archive_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/mishaps": {
         parameters: {
             query?: never;
@@ -644,7 +796,47 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/workshop": {
+    "/api/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Plan Ring
+         * @description The plan of a ring file, written for the asked units and size systems; with `paths`, the wires' paths in space too.
+         */
+        post: operations["plan_ring_api_plan_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/resize": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Resize Ring
+         * @description How the finished ring of a ring file is made another size: what each way can give, and what it can't.
+         */
+        post: operations["resize_ring_api_resize_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gallery": {
         parameters: {
             query?: never;
             header?: never;
@@ -652,10 +844,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Workshop
-         * @description Whose bench it is.
+         * Show Gallery
+         * @description Every band and head with its usual values at one size: what each takes, and its picture.
          */
-        get: operations["workshop_api_workshop_get"];
+        get: operations["show_gallery_api_gallery_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -664,7 +856,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/workshop/archive": {
+    "/api/sizes": {
         parameters: {
             query?: never;
             header?: never;
@@ -672,16 +864,92 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Export
-         * @description All rings as ring files in one archive, with a table of them.
+         * Read
+         * @description Read a size as people type it. A bare number that the reader's systems know differently is asked about.
          */
-        get: operations["export_api_workshop_archive_get"];
+        get: operations["read_api_sizes_get"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sizes/between": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
         /**
-         * Bring In
-         * @description Add the rings of an archive; what can't be read is named, and the rest comes in.
+         * Between
+         * @description Propose a size for a finger and its knuckle.
          */
-        post: operations["bring_in_api_workshop_archive_post"];
+        get: operations["between_api_sizes_between_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sizes/scales": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Scales
+         * @description Every system with all its marks.
+         */
+        get: operations["scales_api_sizes_scales_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/styles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Styles
+         * @description Every band and head style with its parameters.
+         */
+        get: operations["styles_api_styles_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/schema/ring": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Schema
+         * @description The JSON Schema of the ring file.
+         */
+        get: operations["schema_api_schema_ring_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2118,6 +2386,8 @@ export interface components {
             updated_at: string;
             /** Ended At */
             ended_at: string | null;
+            /** Begun By */
+            begun_by: string;
             record: components["schemas"]["RecordTold"] | null;
         };
         /**
@@ -2151,6 +2421,59 @@ export interface components {
             move: string;
             /** Add */
             add: boolean;
+        };
+        /**
+         * LinkShown
+         * @description A link that was opened.
+         */
+        LinkShown: {
+            /**
+             * Token
+             * Format: password
+             */
+            token: string;
+        };
+        /**
+         * LinkTaken
+         * @description A link that is used, and by whom; without a name for a new password.
+         */
+        LinkTaken: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Password
+             * Format: password
+             */
+            password: string;
+            /**
+             * Token
+             * Format: password
+             */
+            token: string;
+        };
+        /**
+         * LinkTold
+         * @description A link that works once; its token is told only when it is made.
+         */
+        LinkTold: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            role: components["schemas"]["Role"];
+            /**
+             * Ends At
+             * Format: date-time
+             */
+            ends_at: string;
+            /** For Whom */
+            for_whom: string;
+            /** Token */
+            token: string;
         };
         /**
          * LoopRosette
@@ -2264,6 +2587,44 @@ export interface components {
             kind: "mark" | "jaw";
             /** At */
             at: string;
+        };
+        /**
+         * MeTold
+         * @description Who asks. `alone`: nobody is asked for a name here.
+         */
+        MeTold: {
+            /** Alone */
+            alone: boolean;
+            /** Person Id */
+            person_id: string | null;
+            /** Name */
+            name: string;
+            here: components["schemas"]["PlaceTold"];
+            /** Places */
+            places: components["schemas"]["PlaceTold"][];
+            /** Preferences */
+            preferences: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * MemberTold
+         * @description Somebody who works in a workshop.
+         */
+        MemberTold: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            role: components["schemas"]["Role"];
+            /**
+             * Since
+             * Format: date-time
+             */
+            since: string;
         };
         /**
          * Mishap
@@ -2396,6 +2757,17 @@ export interface components {
             task: string;
             /** Text */
             text: string;
+        };
+        /**
+         * OfferTold
+         * @description What a link offers.
+         */
+        OfferTold: {
+            /** Workshop */
+            workshop: string;
+            role: components["schemas"]["Role"];
+            /** For Whom */
+            for_whom: string;
         };
         /**
          * Open
@@ -2658,6 +3030,22 @@ export interface components {
             tail?: ("left" | "right") | null;
         };
         /**
+         * PasswordChange
+         * @description A new password for whoever is signed in.
+         */
+        PasswordChange: {
+            /**
+             * Current
+             * Format: password
+             */
+            current: string;
+            /**
+             * Password
+             * Format: password
+             */
+            password: string;
+        };
+        /**
          * Paused
          * @description The timer rests until the next event.
          */
@@ -2684,6 +3072,16 @@ export interface components {
              * @enum {string}
              */
             kind: "paused";
+        };
+        /**
+         * PeopleTold
+         * @description The people of a workshop, and the links that nobody has used yet.
+         */
+        PeopleTold: {
+            /** Members */
+            members: components["schemas"]["MemberTold"][];
+            /** Links */
+            links: components["schemas"]["LinkTold"][];
         };
         /**
          * Phrase
@@ -2720,6 +3118,20 @@ export interface components {
             colour?: string | null;
             /** Bead */
             bead?: number[] | null;
+        };
+        /**
+         * PlaceTold
+         * @description A workshop that somebody works in, and as what.
+         */
+        PlaceTold: {
+            /**
+             * Workshop Id
+             * Format: uuid
+             */
+            workshop_id: string;
+            /** Name */
+            name: string;
+            role: components["schemas"]["Role"];
         };
         /**
          * Plan
@@ -2764,6 +3176,21 @@ export interface components {
             /** Warnings */
             warnings: components["schemas"]["Warning"][];
             drawing?: components["schemas"]["Drawing"] | null;
+        };
+        /**
+         * Preferences
+         * @description How somebody reads figures, and whether plans reckon with their hand.
+         */
+        Preferences: {
+            /**
+             * Units
+             * @enum {string}
+             */
+            units: "mm" | "in";
+            /** Systems */
+            systems: string[];
+            /** Hand */
+            hand: boolean;
         };
         /**
          * Problem
@@ -3037,6 +3464,8 @@ export interface components {
              * Format: date-time
              */
             created_at: string;
+            /** Saved By */
+            saved_by: string;
         };
         /**
          * RingConflict
@@ -3151,6 +3580,8 @@ export interface components {
              */
             updated_at: string;
             file: components["schemas"]["RingFile"];
+            /** Saved By */
+            saved_by: string;
         };
         /**
          * Risk
@@ -3163,6 +3594,19 @@ export interface components {
             cut_mm: number;
             /** Cut In */
             cut_in: string;
+        };
+        /**
+         * Role
+         * @description As what somebody works in a workshop.
+         * @enum {string}
+         */
+        Role: "owner" | "maker" | "viewer";
+        /**
+         * RoleGiven
+         * @description As what somebody works.
+         */
+        RoleGiven: {
+            role: components["schemas"]["Role"];
         };
         /**
          * Rough
@@ -3262,6 +3706,19 @@ export interface components {
             finished: string;
             /** Why */
             why: string;
+        };
+        /**
+         * SignIn
+         * @description Who somebody is.
+         */
+        SignIn: {
+            /** Name */
+            name: string;
+            /**
+             * Password
+             * Format: password
+             */
+            password: string;
         };
         /**
          * Size
@@ -4211,10 +4668,21 @@ export interface components {
             from_reel: boolean;
         };
         /**
-         * WorkshopTold
-         * @description Whose bench it is.
+         * WorkshopChosen
+         * @description The workshop to go to.
          */
-        WorkshopTold: {
+        WorkshopChosen: {
+            /**
+             * Workshop Id
+             * Format: uuid
+             */
+            workshop_id: string;
+        };
+        /**
+         * WorkshopOpened
+         * @description Another workshop.
+         */
+        WorkshopOpened: {
             /** Name */
             name: string;
         };
@@ -4515,37 +4983,25 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    plan_ring_api_plan_post: {
+    sign_in_api_sign_in_post: {
         parameters: {
-            query?: {
-                paths?: boolean;
-                /** @description With what every habit of starting would make of it */
-                habits?: boolean;
-                /** @description For the hand that the workshop's finished rings have shown */
-                hand?: boolean;
-                /** @description Units of length in every text */
-                units?: "mm" | "in";
-                /** @description Size systems, the first one first: us,uk */
-                sizes?: string;
-            };
+            query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RingFile"];
+                "application/json": components["schemas"]["SignIn"];
             };
         };
         responses: {
             /** @description Successful Response */
-            200: {
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content: {
-                    "application/json": components["schemas"]["Plan"];
-                };
+                content?: never;
             };
             /** @description More than any ring file holds */
             413: {
@@ -4565,25 +5021,27 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description Too many wrong passwords; Retry-After says when */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
         };
     };
-    resize_ring_api_resize_post: {
+    look_api_links_look_post: {
         parameters: {
-            query: {
-                /** @description The wanted size, as people type it */
-                to: string;
-                /** @description Units of length in every text */
-                units?: "mm" | "in";
-                /** @description Size systems, the first one first: us,uk */
-                sizes?: string;
-            };
+            query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RingFile"];
+                "application/json": components["schemas"]["LinkShown"];
             };
         };
         responses: {
@@ -4593,7 +5051,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Resizing"];
+                    "application/json": components["schemas"]["OfferTold"];
+                };
+            };
+            /** @description There is no such ring */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
                 };
             };
             /** @description More than any ring file holds */
@@ -4616,15 +5083,182 @@ export interface operations {
             };
         };
     };
-    show_gallery_api_gallery_get: {
+    take_api_links_take_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkTaken"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description There is no such ring */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Too many wrong passwords; Retry-After says when */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    me_api_me_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeTold"];
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description There is no such ring */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    first_api_me_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description There is no such ring */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    sign_out_api_sign_out_post: {
         parameters: {
             query?: {
-                /** @description A ring size, as people type it */
-                size?: string;
-                /** @description Units of length in every text */
-                units?: "mm" | "in";
-                /** @description Size systems, the first one first: us,uk */
-                sizes?: string;
+                everywhere?: boolean;
             };
             header?: never;
             path?: never;
@@ -4633,12 +5267,144 @@ export interface operations {
         requestBody?: never;
         responses: {
             /** @description Successful Response */
-            200: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Gallery"];
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    change_password_api_me_password_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordChange"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Too many wrong passwords; Retry-After says when */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    prefer_api_me_preferences_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Preferences"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
                 };
             };
             /** @description More than any ring file holds */
@@ -4661,28 +5427,51 @@ export interface operations {
             };
         };
     };
-    read_api_sizes_get: {
+    go_api_me_workshop_put: {
         parameters: {
-            query: {
-                text: string;
-                /** @description Units of length in every text */
-                units?: "mm" | "in";
-                /** @description Size systems, the first one first: us,uk */
-                sizes?: string;
-            };
+            query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WorkshopChosen"];
+            };
+        };
         responses: {
             /** @description Successful Response */
-            200: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SizeRead"];
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description There is no such ring */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
                 };
             };
             /** @description More than any ring file holds */
@@ -4705,29 +5494,53 @@ export interface operations {
             };
         };
     };
-    between_api_sizes_between_get: {
+    open_workshop_api_workshops_post: {
         parameters: {
-            query: {
-                around_finger_mm: number;
-                around_knuckle_mm: number;
-                /** @description Units of length in every text */
-                units?: "mm" | "in";
-                /** @description Size systems, the first one first: us,uk */
-                sizes?: string;
-            };
+            query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WorkshopOpened"];
+            };
+        };
         responses: {
             /** @description Successful Response */
-            200: {
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SizeRead"];
+                    "application/json": components["schemas"]["WorkshopChosen"];
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description There is no such ring */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
                 };
             };
             /** @description More than any ring file holds */
@@ -4750,7 +5563,7 @@ export interface operations {
             };
         };
     };
-    scales_api_sizes_scales_get: {
+    everybody_api_people_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -4765,49 +5578,369 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SizeScale"][];
+                    "application/json": components["schemas"]["PeopleTold"];
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description There is no such ring */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
                 };
             };
         };
     };
-    styles_api_styles_get: {
+    make_api_people__person_id__put: {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                person_id: string;
+            };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoleGiven"];
+            };
+        };
         responses: {
             /** @description Successful Response */
-            200: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StyleTold"][];
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description There is no such ring */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
                 };
             };
         };
     };
-    schema_api_schema_ring_get: {
+    let_go_api_people__person_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description There is no such ring */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    password_link_api_people__person_id__link_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkTold"];
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description There is no such ring */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    invite_api_links_post: {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoleGiven"];
+            };
+        };
         responses: {
             /** @description Successful Response */
-            200: {
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
+                    "application/json": components["schemas"]["LinkTold"];
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description There is no such ring */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    take_back_api_links__link_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                link_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description There is no such ring */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
                 };
             };
         };
@@ -4836,6 +5969,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RingList"];
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
                 };
             };
             /** @description More than any ring file holds */
@@ -4883,6 +6034,24 @@ export interface operations {
                     "application/json": components["schemas"]["RingTold"];
                 };
             };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description More than any ring file holds */
             413: {
                 headers: {
@@ -4921,6 +6090,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RingTold"];
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
                 };
             };
             /** @description There is no such ring */
@@ -4977,6 +6164,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RingTold"];
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
                 };
             };
             /** @description There is no such ring */
@@ -5037,6 +6242,24 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description There is no such ring */
             404: {
                 headers: {
@@ -5095,6 +6318,24 @@ export interface operations {
                     "application/json": components["schemas"]["RingTold"];
                 };
             };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description There is no such ring */
             404: {
                 headers: {
@@ -5147,6 +6388,24 @@ export interface operations {
                     "application/json": components["schemas"]["RingTold"];
                 };
             };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description There is no such ring */
             404: {
                 headers: {
@@ -5194,6 +6453,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RevisionTold"][];
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
                 };
             };
             /** @description There is no such ring */
@@ -5246,6 +6523,24 @@ export interface operations {
                     "application/json": components["schemas"]["RingTold"];
                 };
             };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description There is no such ring */
             404: {
                 headers: {
@@ -5293,6 +6588,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RingFile"];
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
                 };
             };
             /** @description There is no such ring */
@@ -5354,6 +6667,24 @@ export interface operations {
                     "application/json": components["schemas"]["JobList"];
                 };
             };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description More than any ring file holds */
             413: {
                 headers: {
@@ -5396,6 +6727,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobBegun"];
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
                 };
             };
             /** @description More than any ring file holds */
@@ -5441,6 +6790,24 @@ export interface operations {
                     "application/json": components["schemas"]["HandTold"];
                 };
             };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description More than any ring file holds */
             413: {
                 headers: {
@@ -5479,6 +6846,24 @@ export interface operations {
                     "text/csv": unknown;
                 };
             };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
         };
     };
     read_api_jobs__job_id__get: {
@@ -5504,6 +6889,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobAtBench"];
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
                 };
             };
             /** @description There is no such ring */
@@ -5559,6 +6962,24 @@ export interface operations {
                     "application/json": components["schemas"]["Taken"];
                 };
             };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description There is no such ring */
             404: {
                 headers: {
@@ -5608,6 +7029,24 @@ export interface operations {
                     "text/event-stream": unknown;
                 };
             };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description There is no such ring */
             404: {
                 headers: {
@@ -5654,6 +7093,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SizeReadingTold"];
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
                 };
             };
             /** @description There is no such ring */
@@ -5713,6 +7170,24 @@ export interface operations {
                     "application/json": components["schemas"]["RowTold"];
                 };
             };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description There is no such ring */
             404: {
                 headers: {
@@ -5770,6 +7245,24 @@ export interface operations {
                     "application/json": components["schemas"]["TailTold"];
                 };
             };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
             /** @description There is no such ring */
             404: {
                 headers: {
@@ -5817,6 +7310,24 @@ export interface operations {
                     "application/json": components["schemas"]["WeaveProgramTold"][];
                 };
             };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
         };
     };
     keep_api_weave_programs_post: {
@@ -5838,6 +7349,24 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
             };
             /** @description More than any ring file holds */
             413: {
@@ -5878,6 +7407,140 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    export_api_workshop_archive_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": unknown;
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description There is no such ring */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    bring_in_api_workshop_archive_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportTold"];
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description There is no such ring */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
             };
             /** @description More than any ring file holds */
             413: {
@@ -6037,14 +7700,28 @@ export interface operations {
             };
         };
     };
-    workshop_api_workshop_get: {
+    plan_ring_api_plan_post: {
         parameters: {
-            query?: never;
+            query?: {
+                paths?: boolean;
+                /** @description With what every habit of starting would make of it */
+                habits?: boolean;
+                /** @description For the hand that the workshop's finished rings have shown */
+                hand?: boolean;
+                /** @description Units of length in every text */
+                units?: "mm" | "in";
+                /** @description Size systems, the first one first: us,uk */
+                sizes?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RingFile"];
+            };
+        };
         responses: {
             /** @description Successful Response */
             200: {
@@ -6052,31 +7729,11 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["WorkshopTold"];
+                    "application/json": components["schemas"]["Plan"];
                 };
             };
-        };
-    };
-    export_api_workshop_archive_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/zip": unknown;
-                };
-            };
-            /** @description There is no such ring */
-            404: {
+            /** @description Nobody is signed in */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6084,32 +7741,8 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
-        };
-    };
-    bring_in_api_workshop_archive_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/octet-stream": string;
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ImportTold"];
-                };
-            };
-            /** @description There is no such ring */
-            404: {
+            /** @description Who is signed in may not do that */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6128,6 +7761,377 @@ export interface operations {
             };
             /** @description Refused, with the field and the reason */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    resize_ring_api_resize_post: {
+        parameters: {
+            query: {
+                /** @description The wanted size, as people type it */
+                to: string;
+                /** @description Units of length in every text */
+                units?: "mm" | "in";
+                /** @description Size systems, the first one first: us,uk */
+                sizes?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RingFile"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Resizing"];
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    show_gallery_api_gallery_get: {
+        parameters: {
+            query?: {
+                /** @description A ring size, as people type it */
+                size?: string;
+                /** @description Units of length in every text */
+                units?: "mm" | "in";
+                /** @description Size systems, the first one first: us,uk */
+                sizes?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Gallery"];
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    read_api_sizes_get: {
+        parameters: {
+            query: {
+                text: string;
+                /** @description Units of length in every text */
+                units?: "mm" | "in";
+                /** @description Size systems, the first one first: us,uk */
+                sizes?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SizeRead"];
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    between_api_sizes_between_get: {
+        parameters: {
+            query: {
+                around_finger_mm: number;
+                around_knuckle_mm: number;
+                /** @description Units of length in every text */
+                units?: "mm" | "in";
+                /** @description Size systems, the first one first: us,uk */
+                sizes?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SizeRead"];
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    scales_api_sizes_scales_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SizeScale"][];
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    styles_api_styles_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StyleTold"][];
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    schema_api_schema_ring_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };

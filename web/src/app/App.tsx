@@ -1,11 +1,11 @@
 import CssBaseline from '@mui/material/CssBaseline';
 import { ThemeProvider } from '@mui/material/styles';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { lazy } from 'react';
+import { lazy, Suspense } from 'react';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 import { PreferencesProvider } from '../preferences/Preferences';
 import { NoticesProvider } from './Notices';
-import { Shell } from './Shell';
+import { Inside } from './Inside';
 import { theme } from './theme';
 
 // A screen comes when it is opened.
@@ -15,6 +15,8 @@ const CompareScreen = lazy(() => import('../compare/CompareScreen'));
 const BenchList = lazy(() => import('../bench/BenchList'));
 const BenchScreen = lazy(() => import('../bench/BenchScreen'));
 const LogbookScreen = lazy(() => import('../logbook/LogbookScreen'));
+const PeopleScreen = lazy(() => import('../people/PeopleScreen'));
+const JoinScreen = lazy(() => import('../people/JoinScreen'));
 const SizesScreen = lazy(() => import('../sizes/SizesScreen'));
 
 const queries = new QueryClient({
@@ -31,7 +33,15 @@ export function App() {
           <NoticesProvider>
             <BrowserRouter>
               <Routes>
-                <Route element={<Shell />}>
+                <Route
+                  path="/join"
+                  element={
+                    <Suspense>
+                      <JoinScreen />
+                    </Suspense>
+                  }
+                />
+                <Route element={<Inside />}>
                   <Route path="/plan" element={<PlanScreen />} />
                   <Route path="/plan/:ringId" element={<PlanScreen />} />
                   <Route path="/gallery" element={<GalleryScreen />} />
@@ -40,6 +50,7 @@ export function App() {
                   <Route path="/bench/:jobId" element={<BenchScreen />} />
                   <Route path="/logbook" element={<LogbookScreen />} />
                   <Route path="/sizes" element={<SizesScreen />} />
+                  <Route path="/people" element={<PeopleScreen />} />
                   <Route path="*" element={<Navigate to="/plan" replace />} />
                 </Route>
               </Routes>

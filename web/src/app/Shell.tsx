@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { Suspense, useEffect, useRef } from 'react';
 import { NavLink, Outlet, useLocation } from 'react-router';
-import { useWorkshop } from '../api/queries';
+import { useMe } from '../api/people';
 import { PreferencesMenu } from '../preferences/PreferencesMenu';
 import { Mishap } from './Mishap';
 
@@ -16,7 +16,7 @@ const SCREENS = [
 
 /** What every screen stands in: whose bench, the screens, and how figures are read. */
 export function Shell() {
-  const workshop = useWorkshop().data?.name;
+  const me = useMe().data;
   const { pathname } = useLocation();
   const screens = useRef<HTMLElement>(null);
   // Where the names don't all fit, that of the open screen is in sight.
@@ -56,8 +56,15 @@ export function Shell() {
         >
           Pliant Coil
         </Typography>
-        <Typography variant="body2" color="text.secondary" sx={{ display: { xs: 'none', md: 'block' } }}>
-          {workshop}
+        <Typography
+          component={NavLink}
+          to="/people"
+          variant="body2"
+          color="text.secondary"
+          sx={{ display: { xs: 'none', md: 'block' }, py: 1.5, '&.active': { color: 'primary.main' } }}
+        >
+          {me?.here.name}
+          {me?.name && `, ${me.name}`}
         </Typography>
         <Box
           ref={screens}

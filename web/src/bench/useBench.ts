@@ -2,6 +2,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Refused, unreachable, type BenchEvent } from '../api/client';
 import { tellEvents, useJob } from '../api/bench';
+import { signedOut, useMayChange } from '../api/people';
 import { keys, type ReaderOf } from '../api/queries';
 import { useTell } from '../app/Notices';
 import { keep, kept, thisDevice, withWaiting } from './waiting';
@@ -44,6 +45,8 @@ export function useBench(id: string, reader: ReaderOf) {
           await queries.invalidateQueries({ queryKey: ['job', id] });
           put(queue.current.slice(batch.length));
         } catch (error) {
+          // Who signs in again finds everything that they counted still waiting.
+          if (signedOut(error)) return;
           if (!unreachable(error)) {
             tell({ text: error instanceof Refused ? error.message : 'That could not be written down.' });
             put(queue.current.slice(batch.length));
@@ -66,8 +69,13 @@ export function useBench(id: string, reader: ReaderOf) {
     changes.onmessage = () => void queries.invalidateQueries({ queryKey: ['job', id] });
     return () => changes.close();
   }, [id, queries]);
+  const mayChange = useMayChange();
   const say: Say = useCallback(
     (kind, payload) => {
+      if (!mayChange) {
+        tell({ text: 'You look on here: whoever makes the ring counts.' });
+        return '';
+      }
       const event = {
         ...payload,
         kind,
@@ -80,7 +88,7 @@ export function useBench(id: string, reader: ReaderOf) {
       void send();
       return event.id;
     },
-    [put, send, seen],
+    [put, send, seen, mayChange, tell],
   );
   const progress = useMemo(() => (job.data ? withWaiting(job.data.progress, waiting) : undefined), [job.data, waiting]);
   const ended = progress && progress.state !== 'open';

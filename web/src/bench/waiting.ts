@@ -1,7 +1,8 @@
 import type { BenchEvent, Progress } from '../api/client';
+import { whose } from '../people/person';
 
 /** Events that the server hasn't acknowledged yet: kept in the browser, sent in order, as often as needed. */
-const keyOf = (job: string) => `pliant-coil.bench.${job}`;
+const keyOf = (job: string) => `${whose()}bench.${job}`;
 
 export function kept(job: string): BenchEvent[] {
   try {

@@ -10,6 +10,7 @@ const job = (title: string, off: number | null, state: 'finished' | 'spoiled' = 
   number: 1,
   created_at: '',
   updated_at: '',
+  begun_by: '',
   ended_at: '2026-11-25T12:00:00Z',
   record: {
     state,

@@ -5,6 +5,7 @@ import Menu from '@mui/material/Menu';
 import MenuItem from '@mui/material/MenuItem';
 import Typography from '@mui/material/Typography';
 import { useRef, useState } from 'react';
+import { useMayChange } from '../api/people';
 import { useDesk } from './Desk';
 import { FileChoice } from '../ui/FileChoice';
 import { valueAt } from './draft';
@@ -40,6 +41,7 @@ interface Props {
 /** The ring's tag, and what can be done with the ring as a whole. */
 export function Toolbar(props: Props) {
   const { draft, change } = useDesk();
+  const mayChange = useMayChange();
   const [fileAt, setFileAt] = useState<HTMLElement | null>(null);
   const file = useRef<HTMLInputElement>(null);
   const title = valueAt(draft, 'title');
@@ -91,7 +93,11 @@ export function Toolbar(props: Props) {
         variant="contained"
         onClick={props.onSave}
         disabled={
-          !props.canSave || props.keeping === 'kept' || props.keeping === 'sending' || props.keeping === 'waiting'
+          !mayChange ||
+          !props.canSave ||
+          props.keeping === 'kept' ||
+          props.keeping === 'sending' ||
+          props.keeping === 'waiting'
         }
         sx={{
           minWidth: 104,
@@ -99,7 +105,7 @@ export function Toolbar(props: Props) {
           '&.Mui-disabled': { color: 'text.secondary', bgcolor: 'transparent', border: 2, borderColor: 'divider' },
         }}
       >
-        {KEEP[props.keeping]}
+        {mayChange ? KEEP[props.keeping] : 'You look on here'}
       </Button>
       <Button onClick={props.onUndo} disabled={!props.canUndo} sx={narrow}>
         Undo
@@ -122,7 +128,7 @@ export function Toolbar(props: Props) {
       <Button onClick={() => window.print()} sx={narrow}>
         Bench card
       </Button>
-      <Button onClick={props.onBench} disabled={!props.canSave} sx={narrow}>
+      <Button onClick={props.onBench} disabled={!mayChange || !props.canSave} sx={narrow}>
         To the bench
       </Button>
       <Menu open={fileAt !== null} anchorEl={fileAt} onClose={() => setFileAt(null)}>

@@ -1,3 +1,4 @@
+import { whose } from '../people/person';
 import type { Kept } from './draft';
 
 /**
@@ -10,7 +11,7 @@ interface Entry extends Kept {
   seen: number;
 }
 
-const PREFIX = 'pliant-coil.draft.';
+const prefix = () => `${whose()}draft.`;
 /** A tab that hasn't said anything for so long is gone [ms]. */
 const GONE = 12_000;
 export const HEARTBEAT = 4_000;
@@ -23,7 +24,7 @@ function thisTab(): string {
   return made;
 }
 
-const keyOf = (ringId: string | undefined, tab: string) => `${PREFIX}${ringId ?? 'new'}.${tab}`;
+const keyOf = (ringId: string | undefined, tab: string) => `${prefix()}${ringId ?? 'new'}.${tab}`;
 
 function read(key: string): Entry | null {
   try {
@@ -38,7 +39,7 @@ export function takeUp(ringId: string | undefined, now = Date.now()): Kept | nul
   const mine = read(keyOf(ringId, thisTab()));
   if (mine) return { draft: mine.draft, revision: mine.revision };
   const left = Object.keys(localStorage)
-    .filter((key) => key.startsWith(`${PREFIX}${ringId ?? 'new'}.`))
+    .filter((key) => key.startsWith(`${prefix()}${ringId ?? 'new'}.`))
     .map((key) => ({ key, entry: read(key) }))
     .filter(({ entry }) => entry && now - entry.seen > GONE)
     .sort((a, b) => (b.entry?.seen ?? 0) - (a.entry?.seen ?? 0))[0];

@@ -1,6 +1,8 @@
 import { createContext, useContext, useMemo, useState, type ReactNode } from 'react';
+import { keepPreferences, useMe } from '../api/people';
+import { isHere, whose } from '../people/person';
 
-/** How this maker reads figures; kept in the browser. */
+/** How this maker reads figures; kept in the browser, and with their name where they have one. */
 export interface Preferences {
   /** The unit that comes first; the other always stands beside it. */
   units: 'mm' | 'in';
@@ -10,12 +12,12 @@ export interface Preferences {
   hand: boolean;
 }
 
-const KEY = 'pliant-coil.preferences';
+const key = () => `${whose()}preferences`;
 const USUAL: Preferences = { units: 'mm', systems: ['us', 'uk'], hand: false };
 
 const load = (): Preferences => {
   try {
-    return { ...USUAL, ...(JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<Preferences>) };
+    return { ...USUAL, ...(JSON.parse(localStorage.getItem(key()) ?? '{}') as Partial<Preferences>) };
   } catch {
     return USUAL;
   }
@@ -24,17 +26,28 @@ const load = (): Preferences => {
 const Context = createContext<[Preferences, (change: Partial<Preferences>) => void]>([USUAL, () => undefined]);
 
 export function PreferencesProvider({ children }: { children: ReactNode }) {
+  const me = useMe().data;
+  // Before anything is taken up that belongs to somebody.
+  if (me) isHere(me.person_id);
   const [preferences, setPreferences] = useState(load);
+  const person = me?.person_id ?? null;
+  const [of, setOf] = useState(person);
+  if (person !== of) {
+    setOf(person);
+    setPreferences({ ...load(), ...(me?.preferences as Partial<Preferences> | undefined) });
+  }
   const value = useMemo<[Preferences, (change: Partial<Preferences>) => void]>(
     () => [
       preferences,
       (change) => {
         const next = { ...preferences, ...change };
-        localStorage.setItem(KEY, JSON.stringify(next));
+        localStorage.setItem(key(), JSON.stringify(next));
         setPreferences(next);
+        // Without the server they are kept here, and sent with the next change.
+        if (person) keepPreferences({ ...next }).catch(() => undefined);
       },
     ],
-    [preferences],
+    [preferences, person],
   );
   return <Context value={value}>{children}</Context>;
 }

@@ -7,6 +7,8 @@ import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import { useState } from 'react';
+import { Link } from 'react-router';
+import { useMe } from '../api/people';
 import { useScales } from '../api/queries';
 import { usePreferences } from './Preferences';
 
@@ -15,6 +17,7 @@ export function PreferencesMenu() {
   const [at, setAt] = useState<HTMLElement | null>(null);
   const [preferences, change] = usePreferences();
   const { mode, setMode } = useColorScheme();
+  const me = useMe().data;
   const scales = useScales().data ?? [];
   const [left, right] = preferences.systems;
   return (
@@ -71,6 +74,9 @@ export function PreferencesMenu() {
             <ToggleButton value="dark">Evening</ToggleButton>
             <ToggleButton value="system">As the device</ToggleButton>
           </ToggleButtonGroup>
+          <Button component={Link} to="/people" onClick={() => setAt(null)} sx={{ alignSelf: 'flex-start' }}>
+            {me && !me.alone ? `${me.name} at ${me.here.name}` : 'Who works here'}
+          </Button>
         </Stack>
       </Popover>
     </>
