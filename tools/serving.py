@@ -44,7 +44,7 @@ def served(database_url: str) -> Iterator[str]:
     if not (settings.front_end / "index.html").is_file():
         raise RuntimeError("the front end isn't built: ./start, ./test and ./bench build it")
     port = free_port()
-    server = uvicorn.Server(uvicorn.Config(create_app(settings), host="127.0.0.1", port=port, log_config=None))
+    server = uvicorn.Server(uvicorn.Config(create_app(settings), host="127.0.0.1", port=port, log_config=None, timeout_graceful_shutdown=2))
     thread = threading.Thread(target=server.run)
     thread.start()
     deadline = time.monotonic() + 30
@@ -62,11 +62,12 @@ def served(database_url: str) -> Iterator[str]:
 class Apart:
     """A server in a process of its own, as people meet it: nothing that asks it slows it down, and it can be killed."""
 
-    def __init__(self, database_url: str, port: int = 0) -> None:
+    def __init__(self, database_url: str, port: int = 0, workers: int = 1) -> None:
         self.port = port or free_port()
         self.address = f"http://127.0.0.1:{self.port}"
         factory = "pliant_coil.web_api.app:create_app"
         command = [sys.executable, "-m", "uvicorn", "--factory", factory, "--port", str(self.port), "--no-access-log"]
+        command += ["--workers", str(workers)] if workers > 1 else []
         environment = {**os.environ, "DATABASE_URL": database_url}
         self._process = subprocess.Popen(command, cwd=ROOT, stderr=subprocess.DEVNULL, env=environment)
         deadline = time.monotonic() + 60
@@ -93,9 +94,9 @@ class Apart:
 
 
 @contextmanager
-def served_apart(database_url: str) -> Iterator[str]:
+def served_apart(database_url: str, workers: int = 1) -> Iterator[str]:
     """The address of a server in a process of its own."""
-    server = Apart(database_url)
+    server = Apart(database_url, workers=workers)
     try:
         yield server.address
     finally:

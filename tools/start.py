@@ -24,7 +24,7 @@ from pliant_coil.services.workshop import seed_demo
 from pliant_coil.store.database import Unfit, connect, fitness, migrate, sessions_of
 from tools import backups
 from tools.postgres import CannotServe, Cluster, free_port
-from tools.state import open_state
+from tools.state import STATE, open_state
 
 if TYPE_CHECKING:
     from fastapi import FastAPI
@@ -116,6 +116,7 @@ def _serve(url: str, listening: socket.socket, lock: TextIO, workers: int, clust
     lock.truncate(0)
     print(address, file=lock, flush=True)
     os.environ["DATABASE_URL"] = url
+    os.environ.setdefault("PLIANT_COIL_LOG", str(STATE / "server.log"))
     with tempfile.TemporaryDirectory(prefix="pliant-coil-counts-") as counts:
         os.environ["PROMETHEUS_MULTIPROC_DIR"] = counts
         _supervise(url, address, listening, workers, cluster)

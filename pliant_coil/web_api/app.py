@@ -13,6 +13,7 @@ from pliant_coil.web_api import front_end, problems
 from pliant_coil.web_api.actors import WHO, let_in
 from pliant_coil.web_api.bell import Bell
 from pliant_coil.web_api.gate import Gate
+from pliant_coil.web_api.heavy import Heavy
 from pliant_coil.web_api.logs import RequestLog, configure_logs
 from pliant_coil.web_api.routes import jobs, people, plan, rings, server, sizes, styles, weave_programs
 from pliant_coil.web_api.settings import Settings
@@ -24,7 +25,7 @@ _WORTH_COMPRESSING = 20_000
 def create_app(settings: Settings | None = None) -> FastAPI:
     """The whole server. It connects to the database when first asked something of it."""
     settings = settings or Settings()
-    configure_logs()
+    configure_logs(settings.log)
     engine = connect(settings.database_url)
     sessions = sessions_of(engine)
 
@@ -46,6 +47,7 @@ def create_app(settings: Settings | None = None) -> FastAPI:
     app.state.settings, app.state.sessions = settings, sessions
     app.state.door = Door(sessions, settings.workshop, open_house=settings.on_loopback)
     app.state.let_in, app.state.hands = {}, {}
+    app.state.heavy = Heavy()
     app.state.bell = Bell(settings.database_url)
     app.add_middleware(GZipMiddleware, minimum_size=_WORTH_COMPRESSING, compresslevel=5)
     app.add_middleware(RequestLog)

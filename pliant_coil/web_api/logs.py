@@ -5,10 +5,12 @@ import sys
 import time
 from contextlib import suppress
 from io import TextIOBase
-from typing import TextIO, cast
+from pathlib import Path
+from typing import TextIO
 from uuid import uuid4
 
 import structlog
+from concurrent_log_handler import ConcurrentRotatingFileHandler
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from pliant_coil.web_api.metrics import count
@@ -17,26 +19,42 @@ LARGEST_BODY = 262_144
 """Bytes; the largest ring file is smaller."""
 LARGEST_ARCHIVE = 32_000_000
 """Bytes of a whole workshop, packed."""
+OURS = ("requests", "problems", "mishaps")
+"""What the server itself says."""
+_LARGEST_LOG, _LOGS_KEPT = 5_000_000, 5
+"""Bytes of a log file, and how many older ones stay."""
 _ARCHIVE = "/api/workshop/archive"
 
 
-def configure_logs() -> None:
-    """Send structlog's and the standard library's messages to stderr as JSON lines."""
-    unbroken = _Unbroken(sys.stderr)
+def configure_logs(file: Path | None = None) -> None:
+    """Send structlog's and the standard library's messages as JSON lines to a file that all workers share, or to stderr."""
+    handler: logging.Handler
+    if file:
+        handler = ConcurrentRotatingFileHandler(file, maxBytes=_LARGEST_LOG, backupCount=_LOGS_KEPT, encoding="utf-8", chmod=0o600)
+    else:
+        handler = logging.StreamHandler(_Unbroken(sys.stderr))
     shared: list[structlog.typing.Processor] = [
         structlog.contextvars.merge_contextvars,
         structlog.processors.add_log_level,
         structlog.processors.TimeStamper(fmt="iso"),
+        structlog.processors.format_exc_info,
     ]
     structlog.configure(
-        processors=[*shared, structlog.processors.format_exc_info, structlog.processors.JSONRenderer()],
-        logger_factory=structlog.PrintLoggerFactory(cast(TextIO, unbroken)),
+        processors=[*shared, structlog.stdlib.ProcessorFormatter.wrap_for_formatter],
+        logger_factory=structlog.stdlib.LoggerFactory(),
         cache_logger_on_first_use=False,
     )
-    formatter = structlog.stdlib.ProcessorFormatter(processor=structlog.processors.JSONRenderer(), foreign_pre_chain=shared)
-    handler = logging.StreamHandler(unbroken)
-    handler.setFormatter(formatter)
+    handler.setFormatter(
+        structlog.stdlib.ProcessorFormatter(
+            processors=[structlog.stdlib.ProcessorFormatter.remove_processors_meta, structlog.processors.JSONRenderer()],
+            foreign_pre_chain=shared,
+        )
+    )
+    # A full disk, or a reader that went away, is no reason to refuse anybody.
+    logging.raiseExceptions = False
     logging.basicConfig(handlers=[handler], level=logging.WARNING, force=True)
+    for name in OURS:
+        logging.getLogger(name).setLevel(logging.INFO)
 
 
 class _Unbroken(TextIOBase):

@@ -16,6 +16,7 @@ from pliant_coil.core.words.refusal import Fault, Refusal, fault
 from pliant_coil.core.words.say import Reader, write
 from pliant_coil.services.scope import Forbidden, NotFound
 from pliant_coil.services.sign_in import SignInNeeded, TooSoon
+from pliant_coil.web_api.heavy import TooBusy
 from pliant_coil.web_api.logs import LARGEST_BODY, TooLarge
 
 
@@ -37,6 +38,7 @@ REFUSED: dict[int | str, dict[str, object]] = {
     422: {"model": Problems, "description": "Refused, with the field and the reason"},
     413: {"model": Problems, "description": "More than any ring file holds"},
 }
+BUSY: dict[int | str, dict[str, object]] = {503: {"model": Problems, "description": "Too many wait; Retry-After says when"}}
 SLOWED: dict[int | str, dict[str, object]] = {429: {"model": Problems, "description": "Too many wrong passwords; Retry-After says when"}}
 MISSING: dict[int | str, dict[str, object]] = {404: {"model": Problems, "description": "There is no such ring"}}
 
@@ -106,6 +108,12 @@ def install(app: FastAPI) -> None:
         log.error("database", error=type(error).__name__)
         answer = _answer(503, fault("", "the record book doesn't answer just now; look whether it was saved before you save again"))
         answer.headers["retry-after"] = "2"
+        return answer
+
+    @app.exception_handler(TooBusy)
+    async def busy(_: Request, __: TooBusy) -> JSONResponse:
+        answer = _answer(503, fault("", "more is being drawn here than can be kept up with", "the same again in a moment"))
+        answer.headers["retry-after"] = "1"
         return answer
 
     @app.exception_handler(DBAPIError)

@@ -1,5 +1,6 @@
 """Rings at the bench."""
 
+from functools import partial
 from typing import Annotated, Literal
 from uuid import UUID
 
@@ -29,8 +30,9 @@ from pliant_coil.services.jobs import ENDED, OPEN, Jobs
 from pliant_coil.store.models import Job
 from pliant_coil.web_api.actors import WHO, TheActor
 from pliant_coil.web_api.bell import Bell
-from pliant_coil.web_api.problems import MISSING, REFUSED
+from pliant_coil.web_api.problems import BUSY, MISSING, REFUSED
 from pliant_coil.web_api.readers import TheReader
+from pliant_coil.web_api.routes.plan import TheQueue
 from pliant_coil.web_api.schemas import Events, FactorTold, HandTold, JobAtBench, JobBegun, JobList, JobListed
 
 router = APIRouter(prefix="/jobs", tags=["bench"], responses=WHO)
@@ -106,10 +108,10 @@ def records(jobs: TheJobs) -> Response:
     return Response(jobs.table(), media_type="text/csv", headers=headers)
 
 
-@router.get("/{job_id}", response_model=JobAtBench, responses=MISSING | REFUSED)
-async def read(job_id: UUID, jobs: TheJobs, reader: TheReader) -> Response:
+@router.get("/{job_id}", response_model=JobAtBench, responses=MISSING | REFUSED | BUSY)
+async def read(job_id: UUID, jobs: TheJobs, reader: TheReader, heavy: TheQueue) -> Response:
     """A ring at the bench: its plan, where it stands, and its tails."""
-    return Response(await run_in_threadpool(_at_bench, jobs, job_id, reader), media_type="application/json")
+    return Response(await heavy.run(partial(_at_bench, jobs, job_id, reader)), media_type="application/json")
 
 
 def _at_bench(jobs: Jobs, job_id: UUID, reader: Reader) -> str:

@@ -3,7 +3,7 @@
 from functools import partial
 from typing import Annotated
 
-from fastapi import APIRouter, Query, Request, Response
+from fastapi import APIRouter, Depends, Query, Request, Response
 from sqlalchemy.exc import SQLAlchemyError
 from starlette.concurrency import run_in_threadpool
 
@@ -17,15 +17,26 @@ from pliant_coil.core.words.say import Reader
 from pliant_coil.services.jobs import Jobs
 from pliant_coil.services.scope import NotFound
 from pliant_coil.web_api.actors import door_of, token_of
-from pliant_coil.web_api.problems import REFUSED
+from pliant_coil.web_api.heavy import Heavy
+from pliant_coil.web_api.problems import BUSY, REFUSED
 from pliant_coil.web_api.readers import TheReader
 
 router = APIRouter(tags=["plan"])
 
 
-@router.post("/plan", response_model=Plan, responses=REFUSED)
+def queue_of(request: Request) -> Heavy:
+    """The worker's queue of heavy work."""
+    heavy: Heavy = request.app.state.heavy
+    return heavy
+
+
+TheQueue = Annotated[Heavy, Depends(queue_of)]
+
+
+@router.post("/plan", response_model=Plan, responses=REFUSED | BUSY)
 async def plan_ring(
     request: Request,
+    heavy: TheQueue,
     file: RingFile,
     reader: TheReader,
     paths: bool = False,
@@ -36,7 +47,7 @@ async def plan_ring(
     known = await run_in_threadpool(_known_hand, request) if hand else None
     write = partial(_written, file, reader, paths=paths, habits=habits, hand=known)
     # A plan of figures takes less time than handing it to a thread; a drawing would hold the others up.
-    text = await run_in_threadpool(write) if paths else write()
+    text = await heavy.run(write) if paths else write()
     return Response(text, media_type="application/json")
 
 
@@ -58,13 +69,13 @@ async def resize_ring(
     return Response(resizing(file, wanted).model_dump_json(context={"reader": reader}), media_type="application/json")
 
 
-@router.get("/gallery", response_model=Gallery, responses=REFUSED)
+@router.get("/gallery", response_model=Gallery, responses=REFUSED | BUSY)
 async def show_gallery(
-    reader: TheReader, size: Annotated[str, Query(max_length=80, description="A ring size, as people type it")] = "US 7"
+    heavy: TheQueue, reader: TheReader, size: Annotated[str, Query(max_length=80, description="A ring size, as people type it")] = "US 7"
 ) -> Response:
     """Every band and head with its usual values at one size: what each takes, and its picture."""
     inside = read_size(size, "size", reader.systems).inside_diameter_mm
-    text = await run_in_threadpool(lambda: gallery(inside).model_dump_json(context={"reader": reader}))
+    text = await heavy.run(lambda: gallery(inside).model_dump_json(context={"reader": reader}))
     return Response(text, media_type="application/json", headers={"cache-control": "private, max-age=600"})
 
 
