@@ -67,6 +67,7 @@ class Apart:
         self.address = f"http://127.0.0.1:{self.port}"
         factory = "pliant_coil.web_api.app:create_app"
         command = [sys.executable, "-m", "uvicorn", "--factory", factory, "--port", str(self.port), "--no-access-log"]
+        command += ["--timeout-graceful-shutdown", "2"]
         command += ["--workers", str(workers)] if workers > 1 else []
         environment = {**os.environ, "DATABASE_URL": database_url}
         self._process = subprocess.Popen(command, cwd=ROOT, stderr=subprocess.DEVNULL, env=environment)

@@ -10,6 +10,9 @@ from starlette.staticfiles import StaticFiles
 from starlette.types import Scope
 
 
+_WORKER = "sw.js"
+
+
 class Assets(StaticFiles):
     """Files whose names change with their contents: they may be kept for good."""
 
@@ -30,4 +33,6 @@ def install(app: FastAPI, folder: Path) -> None:
     async def index(path: str) -> FileResponse:
         if path == "api" or path.startswith("api/"):
             raise HTTPException(404, "there is nothing at this address")
-        return FileResponse(page, headers={"cache-control": "no-cache"})
+        # The service worker keeps the pages for when the server is away; it has to come from the top.
+        asked = folder / _WORKER if path == _WORKER and (folder / _WORKER).is_file() else page
+        return FileResponse(asked, headers={"cache-control": "no-cache"})

@@ -172,3 +172,30 @@ def test_every_figure_at_the_bench_is_in_the_makers_units(page: Page, server: st
     for text in seen:
         assert not re.search(r"\bUS \d", text), text
         assert not re.search(r"(?<![(\d.] )(?<!\()\b\d+(\.\d+)? mm\b(?! \()", re.sub(r"\([^)]*\)", "", text)), text
+
+
+def test_opened_once_the_bench_goes_on_without_its_server(page: Page, killable: Callable[[], Apart], sessions: object) -> None:
+    server = killable()
+    begin(page, server.address, HONEY)
+    # The pages are kept once they have been there; then this one is asked for again, and what it shows is kept too.
+    page.evaluate(
+        "() => navigator.serviceWorker.ready.then((r) => new Promise((done) => r.active.state === 'activated' ? done() : r.active.addEventListener('statechange', done)))"
+    )
+    page.reload()
+    expect(page.get_by_role("button", name="Done, on")).to_be_visible()
+    heading = page.get_by_role("heading", level=2).first
+    before = heading.inner_text()
+    server.kill()
+    page.reload()
+    expect(heading).to_have_text(before)
+    expect(page.get_by_text("the server doesn’t answer")).to_be_visible()
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("1 kept here")).to_be_visible()
+    after = heading.inner_text()
+    assert after != before
+    page.reload()
+    expect(heading).to_have_text(after)
+    killable()
+    expect(page.get_by_text("the server doesn’t answer")).to_have_count(0)
+    page.reload()
+    expect(heading).to_have_text(after)

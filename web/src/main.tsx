@@ -3,6 +3,9 @@ import '@fontsource-variable/atkinson-hyperlegible-next/wght.css';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { App } from './app/App';
+import { keepForOffline } from './app/offline';
+
+keepForOffline();
 
 const root = document.getElementById('root');
 if (root) {

@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { forgetKept } from '../app/offline';
 import { answer, api, Refused, type Me, type Role } from './client';
 import { keys, untilThere } from './queries';
 
@@ -36,7 +37,10 @@ interface Who {
 /** Whoever comes or goes: everything that was asked for so far was asked by somebody else. */
 export function useComing() {
   const queries = useQueryClient();
-  const onSuccess = () => queries.resetQueries();
+  const onSuccess = async () => {
+    await forgetKept();
+    await queries.resetQueries();
+  };
   return {
     first: useMutation({ mutationFn: (body: Who) => answer(api.POST('/api/me', { body })), onSuccess }),
     signIn: useMutation({ mutationFn: (body: Who) => answer(api.POST('/api/sign-in', { body })), onSuccess }),

@@ -127,7 +127,7 @@ function AtBench({ at, progress, say, waiting, away }: Props) {
                 ? `${phaseName(step.stage)} · step ${progress.place + 1} of ${plan.steps.length}`
                 : 'all steps are done'}
             {progress.minutes >= 1 && ` · ${Math.round(progress.minutes)} min`}
-            {away ? ` · the server doesn’t answer: ${waiting} kept here` : ''}
+            {away ? ` · the server doesn’t answer${waiting ? `: ${waiting} kept here` : ''}` : ''}
           </Typography>
           {late?.late && (
             <Box sx={{ my: 1, display: 'flex', gap: 1.5, alignItems: 'center', flexWrap: 'wrap' }}>

@@ -66,7 +66,12 @@ export function useBench(id: string, reader: ReaderOf) {
   // What another device did is heard of; after a silence everything is asked for again.
   useEffect(() => {
     const changes = new EventSource(`/api/jobs/${id}/changes`);
-    changes.onmessage = () => void queries.invalidateQueries({ queryKey: ['job', id] });
+    changes.onmessage = () => {
+      setAway(false);
+      void queries.invalidateQueries({ queryKey: ['job', id] });
+    };
+    // What is seen may be what was kept: that is said.
+    changes.onerror = () => setAway(true);
     return () => changes.close();
   }, [id, queries]);
   const mayChange = useMayChange();

@@ -99,6 +99,7 @@ function Line({ job }: { job: JobListed }) {
         </Link>
         <Typography variant="body2" color="text.secondary" sx={{ whiteSpace: 'nowrap' }}>
           {STATES[job.state]} {ended}
+          {job.begun_by && `, ${job.begun_by}`}
         </Typography>
       </Box>
       <Typography variant="body2" color="text.secondary">

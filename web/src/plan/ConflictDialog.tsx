@@ -22,6 +22,8 @@ interface Props {
 export function ConflictDialog({ conflict, draft, onTakeTheirs, onKeepMine, onClose }: Props) {
   const at = conflict && new Date(conflict.current.updated_at);
   const when = at?.toLocaleTimeString(undefined, { hour: 'numeric', minute: '2-digit' });
+  // Where nobody is asked for a name there is none.
+  const by = conflict?.current.saved_by ? ` by ${conflict.current.saved_by}` : '';
   return (
     <Dialog open={conflict !== null} onClose={onClose} maxWidth="md" fullWidth>
       <DialogTitle>This ring was also saved at another bench</DialogTitle>
@@ -29,7 +31,10 @@ export function ConflictDialog({ conflict, draft, onTakeTheirs, onKeepMine, onCl
         <Typography sx={{ mb: 2 }}>Nothing was overwritten. Here are both; each can be kept.</Typography>
         {conflict && (
           <Box sx={{ display: 'grid', gap: 3, gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' } }}>
-            <Laid heading={`Saved at ${when ?? ''}: “${conflict.current.file.title}”`} ring={conflict.current.file} />
+            <Laid
+              heading={`Saved at ${when ?? ''}${by}: “${conflict.current.file.title}”`}
+              ring={conflict.current.file}
+            />
             <Laid heading={`On this desk: “${typeof draft.title === 'string' ? draft.title : ''}”`} ring={draft} />
           </Box>
         )}
