@@ -6,17 +6,26 @@ from uuid import UUID, uuid5
 
 from sqlalchemy.orm import Session
 
-from pliant_coil.core.bench.events import Count, Ended, Event, Reading, StepOn
+from pliant_coil.core.bench.events import Count, Ended, Event, Help, Reading, StepOn
 from pliant_coil.core.bench.ring_at_bench import RingAtBench
-from pliant_coil.core.ring_file.document import read_ring_text
+from pliant_coil.core.ring_file.document import RingFile, read_ring, read_ring_text
 from pliant_coil.core.trade.sizes import US_STEP_MM
 from pliant_coil.services.jobs import add_job, write_down
+from pliant_coil.services.rings import document_of
+from pliant_coil.store.models import Batch
 
 _NAMES = UUID("b9e0a1c6-6f1b-4f0e-9a6a-5d1f7a3c2e11")
 _RINGS = ("01", "03", "01", "02", "01", "04", "03")
 _LONG = (1.031, 1.044, 1.026, 1.038, 1.049, 1.035, 1.029)
 """What each took of its wire, of what was planned."""
 _OFF_US = (0.18, 0.09, 0.14, -0.05, 0.11, 0.02, 0.07)
+_QUINTET = (
+    ("horn", "US 8 1/2", 1.0),
+    ("first trumpet", "US 6 1/4", 1.0),
+    ("tuba", "US 10", 0.4),
+    ("second trumpet", "US 7", 0.0),
+    ("trombone", "US 9 1/4", 0.0),
+)
 _BEGUN = datetime(2026, 10, 2, 9, 30, tzinfo=UTC)
 
 
@@ -46,6 +55,30 @@ def demo_log(session: Session, workshop_id: UUID) -> None:
     events = _stepped("on the bench", at_bench, begun, weaving)
     events.append(Count(id=_id("woven"), device="tablet", at=events[-1].at + timedelta(minutes=4), move=counter.move, n=counter.count // 3))
     write_down(session, add_job(session, workshop_id, woven, None), events)
+    _quintet(session, workshop_id, woven)
+
+
+def _quintet(session: Session, workshop_id: UUID, woven: RingFile) -> None:
+    """Five rings of one plan for a brass quintet, stage by stage: two are woven, one is being woven, two wait."""
+    batch = Batch(workshop_id=workshop_id, title="Quintet", kind="by_stage", file=document_of(woven))
+    session.add(batch)
+    session.flush()
+    begun = datetime.now(UTC) - timedelta(hours=2)
+    for n, (whom, size, share) in enumerate(_QUINTET):
+        file = read_ring({**document_of(woven), "title": f"Quintet, {whom}", "finger": {"size": size}})
+        at_bench = RingAtBench.of(file)
+        weaving = next(k for k, task in enumerate(at_bench.tasks) if any(counter.unit == "cycle" for counter in at_bench.counters(task)))
+        counter = at_bench.counters(at_bench.tasks[weaving])[-1]
+        job = add_job(session, workshop_id, file, None)
+        job.batch_id, job.for_whom, job.created_at = batch.id, whom, begun + timedelta(seconds=n)
+        events = _stepped(f"quintet {n}", at_bench, begun + timedelta(minutes=20 * n), weaving)
+        at = events[-1].at
+        for k in range(round(share * counter.count)):
+            at += timedelta(seconds=13 + k % 3)
+            events.append(Count(id=_id(f"quintet {n} cycle {k}"), device="tablet", at=at, move=counter.move, n=1))
+        if n == 2:
+            events.append(Help(kind="help", id=_id("quintet help"), device="tablet", at=at, task=at_bench.tasks[weaving].id))
+        write_down(session, job, events)
 
 
 def _stepped(name: str, at_bench: RingAtBench, begun: datetime, steps: int) -> list[Event]:

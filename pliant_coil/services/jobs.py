@@ -90,7 +90,7 @@ class Jobs:
     def standing(self, job_id: UUID) -> Standing:
         """Where a job stands."""
         with self._work() as (session, workshop_id, _):
-            return _standing(session, _found(store.find(session, workshop_id, job_id)))
+            return standing_of(session, _found(store.find(session, workshop_id, job_id)))
 
     def number(self, job_id: UUID) -> int:
         """The number of a job's newest event."""
@@ -184,7 +184,8 @@ def _rows(jobs: Sequence[Job]) -> Iterator[list[object]]:
             ]
 
 
-def _standing(session: Session, job: Job) -> Standing:
+def standing_of(session: Session, job: Job) -> Standing:
+    """A job as it stands after all that happened to it."""
     file = read_ring(job.file, stored=True)
     events = [Numbered(e.number, _EVENT.validate_python(e.event)) for e in store.events(session, job)]
     at_bench = RingAtBench.of(file)
@@ -196,7 +197,7 @@ def _standing(session: Session, job: Job) -> Standing:
 
 def _settle(session: Session, job: Job) -> None:
     """The job's state and record, as its events have it now."""
-    standing = _standing(session, job)
+    standing = standing_of(session, job)
     progress = standing.progress
     job.state = progress.state
     ended = progress.ending

@@ -184,6 +184,26 @@ class WeaveProgram(Base):
     created_at: Mapped[datetime] = mapped_column(server_default=func.now())
 
 
+class Batch(Base):
+    """Several rings of one plan, each with a job of its own: made ring by ring or stage by stage, or a class."""
+
+    __tablename__ = "batch"
+    __table_args__ = (
+        UniqueConstraint("workshop_id", "saved_as"),
+        CheckConstraint("kind in ('by_ring', 'by_stage', 'class')", name="kind_is_known"),
+    )
+
+    id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
+    workshop_id: Mapped[UUID] = mapped_column(ForeignKey("workshop.id"))
+    title: Mapped[str]
+    kind: Mapped[str]
+    file: Mapped[dict[str, Any]]
+    """The plan that they share; each job has its own finger in it."""
+    saved_as: Mapped[UUID | None]
+    author_id: Mapped[UUID | None] = mapped_column(ForeignKey("person.id"))
+    created_at: Mapped[datetime] = mapped_column(server_default=func.now())
+
+
 class Job(Base):
     """A ring at the bench, as it was planned when it was begun. What happened to it stands in its events."""
 
@@ -209,6 +229,9 @@ class Job(Base):
     saved_as: Mapped[UUID | None]
     author_id: Mapped[UUID | None] = mapped_column(ForeignKey("person.id"))
     """Who took it to the bench."""
+    batch_id: Mapped[UUID | None] = mapped_column(ForeignKey("batch.id"), index=True)
+    for_whom: Mapped[str] = mapped_column(server_default="")
+    """Whose ring it will be, or whose bench it is in a class."""
     created_at: Mapped[datetime] = mapped_column(server_default=func.now())
     updated_at: Mapped[datetime] = mapped_column(server_default=func.now())
     ended_at: Mapped[datetime | None]

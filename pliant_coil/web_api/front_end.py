@@ -9,7 +9,6 @@ from starlette.responses import Response
 from starlette.staticfiles import StaticFiles
 from starlette.types import Scope
 
-
 _WORKER = "sw.js"
 
 

@@ -114,6 +114,8 @@ class JobListed(BaseModel):
     updated_at: datetime
     ended_at: datetime | None
     begun_by: str
+    batch_id: UUID | None
+    for_whom: str
     record: RecordTold | None
 
 

@@ -320,6 +320,7 @@ def test_another_workshops_session_finds_nothing_at_any_address(
         "job_id": owner.post("/api/jobs", json={}).json()["id"],
         "person_id": next(each["id"] for each in owner.get("/api/people").json()["members"] if each["name"] == "Max"),
         "link_id": owner.post("/api/links", json={"role": "maker"}).json()["id"],
+        "batch_id": owner.post("/api/batches", json={"file": {}, "kind": "class", "rings": [{"size": "US 7"}]}).json()["id"],
         "number": "1",
     }
     before = _everything(sessions)
@@ -342,12 +343,13 @@ def test_another_workshops_session_finds_nothing_at_any_address(
         assert nora.get("/api/rings").json()["total"] == nora.get("/api/jobs").json()["total"] == 0
         assert nora.get("/api/rings", params={"q": "ring"}).json() == {"rings": [], "total": 0}
         assert "Max" not in nora.get("/api/people").text
+        assert nora.get("/api/batches").json() == []
         assert nora.get("/api/jobs/records.csv").text.count("\n") == 1
         assert _everything(sessions) == before_her, "and nothing was changed"
     assert set(before) == set(before_her)
 
 
-KEPT = ("ring", "ring_revision", "job", "job_event", "weave_program", "membership", "workshop")
+KEPT = ("ring", "ring_revision", "job", "job_event", "batch", "weave_program", "membership", "workshop")
 
 
 def _everything(sessions: Sessions) -> dict[str, list[str]]:

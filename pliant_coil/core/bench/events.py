@@ -105,6 +105,13 @@ class Paused(_Event):
     kind: Literal["paused"] = "paused"
 
 
+class Help(_Event):
+    """Somebody waits for help, or has had it."""
+
+    kind: Literal["help", "helped"]
+    task: Name
+
+
 class Ended(_Event):
     """The ring is finished, spoiled or set aside: why, and what was left of each piece."""
 
@@ -131,6 +138,6 @@ class TakenBack(_Event):
 
 
 Event = Annotated[
-    StepOn | StepBack | Count | CountSet | Late | Reading | Chosen | CutTo | Note | Paused | Ended | Reopened | TakenBack,
+    StepOn | StepBack | Count | CountSet | Late | Reading | Chosen | CutTo | Note | Paused | Help | Ended | Reopened | TakenBack,
     Field(discriminator="kind"),
 ]

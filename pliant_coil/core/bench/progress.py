@@ -14,6 +14,7 @@ from pliant_coil.core.bench.events import (
     CutTo,
     Ended,
     Event,
+    Help,
     Late,
     Note,
     Paused,
@@ -57,6 +58,10 @@ class Progress:
     notes: list[Note] = field(default_factory=list)
     seconds: dict[str, float] = field(default_factory=dict)
     """Time at each task, without pauses."""
+    waits_since: datetime | None = None
+    """Since when somebody waits for help."""
+    last: datetime | None = None
+    """When something happened last, by the clock of the device."""
     state: State = "open"
     ending: Ended | None = None
 
@@ -92,6 +97,7 @@ def fold(events: Iterable[Numbered], tasks: Sequence[str], limits: Mapping[str, 
         if last is not None:
             _clocked(progress, gaps, (event.at - last).total_seconds())
         last = None if isinstance(event, Paused | Ended) else event.at
+        progress.last = event.at
         _happened(progress, numbered, was_set)
     return progress
 
@@ -136,6 +142,8 @@ def _happened(progress: Progress, numbered: Numbered, was_set: dict[str, int]) -
             progress.cut[piece] = length
         case Note():
             progress.notes.append(event)
+        case Help(kind=kind, at=at):
+            progress.waits_since = at if kind == "help" else None
         case Ended(kind=kind):
             progress.state, progress.ending = kind, event
         case Reopened():

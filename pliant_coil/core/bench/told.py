@@ -52,6 +52,8 @@ class ProgressTold(Told):
     """Ids of the moves that are made."""
     notes: list[str]
     minutes: float
+    waits: bool
+    """Somebody waits for help here."""
 
 
 class ChoiceTold(Told):
@@ -167,6 +169,7 @@ def progress_told(at_bench: RingAtBench, progress: Progress) -> ProgressTold:
         made=sorted(at_bench.made(progress)),
         notes=[note.text for note in progress.notes],
         minutes=sum(progress.seconds.values()) / 60,
+        waits=progress.waits_since is not None,
     )
 
 

@@ -80,6 +80,8 @@ def _listed(job: Job) -> JobListed:
         updated_at=job.updated_at,
         ended_at=job.ended_at,
         begun_by=job.author or "",
+        batch_id=job.batch_id,
+        for_whom=job.for_whom,
         record=record_told(job.record) if job.record else None,
     )
 

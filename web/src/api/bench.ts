@@ -2,6 +2,8 @@ import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tansta
 import { answer, api, type BenchEvent, type Draft, type TailEnd } from './client';
 import { asFile, keys, PAGE, untilThere, type ReaderOf } from './queries';
 
+const BOARD_MS = 2000;
+
 /** A ring at the bench: its plan, where it stands, its tails. */
 export const useJob = (id: string, reader: ReaderOf) =>
   useQuery({
@@ -98,6 +100,41 @@ export function useBegin() {
     ...untilThere,
   });
 }
+
+/** Take several rings of one plan to the bench. */
+export function useBeginSeveral() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (several: {
+      draft: Draft;
+      kind: 'by_ring' | 'by_stage' | 'class';
+      rings: { size: string; for_whom: string }[];
+      key: string;
+    }) =>
+      answer(
+        api.POST('/api/batches', {
+          body: { file: asFile(several.draft), kind: several.kind, rings: several.rings },
+          params: { header: { 'idempotency-key': several.key } },
+        }),
+      ),
+    onSuccess: () => queries.invalidateQueries({ queryKey: keys.jobs }),
+    ...untilThere,
+  });
+}
+
+export const useBatches = () =>
+  useQuery({ queryKey: keys.batches, queryFn: () => answer(api.GET('/api/batches')), ...untilThere });
+
+/** Every ring of a batch as it stands; asked for again as long as somebody looks. */
+export const useBoard = (id: string, reader: ReaderOf) =>
+  useQuery({
+    queryKey: keys.board(id, reader),
+    queryFn: ({ signal }) =>
+      answer(api.GET('/api/batches/{batch_id}', { params: { path: { batch_id: id }, query: { ...reader } }, signal })),
+    refetchInterval: BOARD_MS,
+    placeholderData: keepPreviousData,
+    ...untilThere,
+  });
 
 /** Tell the server what happened; sent again, it is written once. */
 export const tellEvents = (id: string, events: BenchEvent[]) =>

@@ -22,6 +22,8 @@ export type Me = Schemas['MeTold'];
 export type Role = Schemas['Role'];
 export type Member = Schemas['MemberTold'];
 export type LinkTold = Schemas['LinkTold'];
+export type Board = Schemas['BoardTold'];
+export type BenchTold = Schemas['BenchTold'];
 export type TailEnd = Schemas['TailEndTold'];
 /** What happens at a bench, as it is told. */
 export type BenchEvent = Schemas['Events']['events'][number];

@@ -22,6 +22,8 @@ export const keys = {
   jobPage: (ended: boolean, search: string, after: string | undefined, reader: ReaderOf) =>
     ['jobs', ended, search, after, reader] as const,
   hand: (reader: ReaderOf) => ['jobs', 'hand', reader] as const,
+  batches: ['jobs', 'batches'] as const,
+  board: (id: string, reader: ReaderOf) => ['board', id, reader] as const,
   job: (id: string, reader: ReaderOf) => ['job', id, reader] as const,
   sizeReading: (id: string, task: string, value: number, reader: ReaderOf) =>
     ['job', id, 'size', task, value, reader] as const,

@@ -628,6 +628,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/batches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Batches
+         * @description Batches that have a ring on the bench.
+         */
+        get: operations["list_batches_api_batches_get"];
+        put?: never;
+        /**
+         * Begin
+         * @description Take several rings of one plan to the bench; sent again under the same key, once.
+         */
+        post: operations["begin_api_batches_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Board
+         * @description Every ring of a batch, and where it stands.
+         */
+        get: operations["board_api_batches__batch_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/weave-programs": {
         parameters: {
             query?: never;
@@ -985,6 +1029,38 @@ export interface components {
             sized_by: string;
         };
         /**
+         * BatchListed
+         * @description A batch in a list.
+         */
+        BatchListed: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Title */
+            title: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "by_ring" | "by_stage" | "class";
+        };
+        /**
+         * BatchWanted
+         * @description Several rings of one plan.
+         */
+        BatchWanted: {
+            file: components["schemas"]["RingFile"];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "by_ring" | "by_stage" | "class";
+            /** Rings */
+            rings: components["schemas"]["RingWanted"][];
+        };
+        /**
          * BeadLock
          * @description A bead on legs; each tail past its foot to the other side, and wrapped there.
          */
@@ -1197,6 +1273,72 @@ export interface components {
              * @default 4
              */
             sewn_places: number;
+        };
+        /**
+         * BenchTold
+         * @description One ring of several.
+         */
+        BenchTold: {
+            /**
+             * Job Id
+             * Format: uuid
+             */
+            job_id: string;
+            /** For Whom */
+            for_whom: string;
+            /** Size */
+            size: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "open" | "finished" | "spoiled" | "set_aside";
+            /** Phase */
+            phase: string;
+            /** Step */
+            step: string;
+            /** Place */
+            place: number;
+            /** Steps */
+            steps: number;
+            /** Made */
+            made: number;
+            /** Whole */
+            whole: number;
+            /** Minutes */
+            minutes: number;
+            /** Usual Minutes */
+            usual_minutes: number;
+            /** Waits Since */
+            waits_since: string | null;
+            /** Touched */
+            touched: string | null;
+        };
+        /**
+         * BoardTold
+         * @description A batch or a class.
+         */
+        BoardTold: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Title */
+            title: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "by_ring" | "by_stage" | "class";
+            /** Stage */
+            stage: string;
+            /** Repeats Left */
+            repeats_left: number;
+            /** Minutes Left */
+            minutes_left: number;
+            /** Benches */
+            benches: components["schemas"]["BenchTold"][];
         };
         /**
          * Braided
@@ -1845,7 +1987,7 @@ export interface components {
          */
         Events: {
             /** Events */
-            events: (components["schemas"]["StepOn"] | components["schemas"]["StepBack"] | components["schemas"]["Count"] | components["schemas"]["CountSet"] | components["schemas"]["Late"] | components["schemas"]["Reading"] | components["schemas"]["Chosen"] | components["schemas"]["CutTo"] | components["schemas"]["Note"] | components["schemas"]["Paused"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"] | components["schemas"]["TakenBack"])[];
+            events: (components["schemas"]["StepOn"] | components["schemas"]["StepBack"] | components["schemas"]["Count"] | components["schemas"]["CountSet"] | components["schemas"]["Late"] | components["schemas"]["Reading"] | components["schemas"]["Chosen"] | components["schemas"]["CutTo"] | components["schemas"]["Note"] | components["schemas"]["Paused"] | components["schemas"]["Help"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"] | components["schemas"]["TakenBack"])[];
         };
         /**
          * FactorTold
@@ -2197,6 +2339,36 @@ export interface components {
             status: "ok" | "no-database";
         };
         /**
+         * Help
+         * @description Somebody waits for help, or has had it.
+         */
+        Help: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Device */
+            device: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "help" | "helped";
+            /** Task */
+            task: string;
+        };
+        /**
          * HoopSeat
          * @description A round bead in two hoops of the band's tails.
          */
@@ -2388,6 +2560,10 @@ export interface components {
             ended_at: string | null;
             /** Begun By */
             begun_by: string;
+            /** Batch Id */
+            batch_id: string | null;
+            /** For Whom */
+            for_whom: string;
             record: components["schemas"]["RecordTold"] | null;
         };
         /**
@@ -3238,6 +3414,8 @@ export interface components {
             notes: string[];
             /** Minutes */
             minutes: number;
+            /** Waits */
+            waits: boolean;
         };
         /**
          * Prongs
@@ -3582,6 +3760,19 @@ export interface components {
             file: components["schemas"]["RingFile"];
             /** Saved By */
             saved_by: string;
+        };
+        /**
+         * RingWanted
+         * @description One ring of several: its finger, and whose it is.
+         */
+        RingWanted: {
+            /** Size */
+            size: string;
+            /**
+             * For Whom
+             * @default
+             */
+            for_whom: string;
         };
         /**
          * Risk
@@ -6936,6 +7127,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description Too many wait; Retry-After says when */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
         };
     };
     tell_api_jobs__job_id__events_post: {
@@ -7283,6 +7483,187 @@ export interface operations {
             };
             /** @description Refused, with the field and the reason */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    list_batches_api_batches_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchListed"][];
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    begin_api_batches_post: {
+        parameters: {
+            query?: never;
+            header?: {
+                "idempotency-key"?: string | null;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BatchWanted"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchListed"];
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    board_api_batches__batch_id__get: {
+        parameters: {
+            query?: {
+                /** @description Units of length in every text */
+                units?: "mm" | "in";
+                /** @description Size systems, the first one first: us,uk */
+                sizes?: string;
+            };
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardTold"];
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description There is no such ring */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Too many wait; Retry-After says when */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7768,6 +8149,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description Too many wait; Retry-After says when */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
         };
     };
     resize_ring_api_resize_post: {
@@ -7891,6 +8281,15 @@ export interface operations {
             };
             /** @description Refused, with the field and the reason */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Too many wait; Retry-After says when */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

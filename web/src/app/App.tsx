@@ -13,6 +13,7 @@ const PlanScreen = lazy(() => import('../plan/PlanScreen'));
 const GalleryScreen = lazy(() => import('../gallery/GalleryScreen'));
 const CompareScreen = lazy(() => import('../compare/CompareScreen'));
 const BenchList = lazy(() => import('../bench/BenchList'));
+const BoardScreen = lazy(() => import('../bench/BoardScreen'));
 const BenchScreen = lazy(() => import('../bench/BenchScreen'));
 const LogbookScreen = lazy(() => import('../logbook/LogbookScreen'));
 const PeopleScreen = lazy(() => import('../people/PeopleScreen'));
@@ -47,6 +48,7 @@ export function App() {
                   <Route path="/gallery" element={<GalleryScreen />} />
                   <Route path="/compare" element={<CompareScreen />} />
                   <Route path="/bench" element={<BenchList />} />
+                  <Route path="/bench/several/:batchId" element={<BoardScreen />} />
                   <Route path="/bench/:jobId" element={<BenchScreen />} />
                   <Route path="/logbook" element={<LogbookScreen />} />
                   <Route path="/sizes" element={<SizesScreen />} />

@@ -60,8 +60,14 @@ export function Shell() {
           component={NavLink}
           to="/people"
           variant="body2"
-          color="text.secondary"
-          sx={{ display: { xs: 'none', md: 'block' }, py: 1.5, '&.active': { color: 'primary.main' } }}
+          sx={{
+            display: { xs: 'none', md: 'block' },
+            py: 1.5,
+            color: 'text.secondary',
+            textDecorationColor: 'var(--mui-palette-divider)',
+            textUnderlineOffset: 4,
+            '&.active': { color: 'primary.main' },
+          }}
         >
           {me?.here.name}
           {me?.name && `, ${me.name}`}

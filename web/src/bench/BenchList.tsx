@@ -3,13 +3,14 @@ import Link from '@mui/material/Link';
 import Typography from '@mui/material/Typography';
 import { useEffect } from 'react';
 import { Link as RouterLink } from 'react-router';
-import { useJobs } from '../api/bench';
+import { useBatches, useJobs } from '../api/bench';
 import { useReader } from '../preferences/Preferences';
 import { withFractions } from '../words/figures';
 
 /** The rings that lie on the bench: to go on with. */
 export default function BenchList() {
   const jobs = useJobs(useReader(), false);
+  const batches = useBatches().data ?? [];
   useEffect(() => {
     document.title = 'Bench · Pliant Coil';
   }, []);
@@ -28,6 +29,20 @@ export default function BenchList() {
           and press “To the bench”: it goes through its steps with you, counts, and asks for a reading while it can
           still change something.
         </Typography>
+      )}
+      {batches.length > 0 && (
+        <Box component="section" aria-label="Several at once" sx={{ mb: 2 }}>
+          {batches.map((batch) => (
+            <Link
+              key={batch.id}
+              component={RouterLink}
+              to={`/bench/several/${batch.id}`}
+              sx={{ display: 'block', fontSize: '1.1rem', fontWeight: 650, lineHeight: '48px' }}
+            >
+              {batch.title}: {batch.kind === 'class' ? 'the class' : 'all of them'}
+            </Link>
+          ))}
+        </Box>
       )}
       <Box component="ul" sx={{ listStyle: 'none', p: 0, m: 0 }}>
         {jobs.data?.jobs.map((job) => (

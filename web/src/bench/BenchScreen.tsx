@@ -8,6 +8,7 @@ import { useReader } from '../preferences/Preferences';
 import { Sheet } from '../ui/Sheet';
 import { withFractions } from '../words/figures';
 import { Beside, big, Keys, Over } from './parts';
+import { OfSeveral } from './OfSeveral';
 import { CounterRing } from './CounterRing';
 import { EndSheet, NoteSheet, ReadingSheet, RowSheet, TailSheet } from './sheets';
 import { useAwake } from './useAwake';
@@ -129,6 +130,7 @@ function AtBench({ at, progress, say, waiting, away }: Props) {
             {progress.minutes >= 1 && ` · ${Math.round(progress.minutes)} min`}
             {away ? ` · the server doesn’t answer${waiting ? `: ${waiting} kept here` : ''}` : ''}
           </Typography>
+          {job.batch_id && <OfSeveral batch={job.batch_id} job={job.id} phase={ended ? '' : (step?.phase ?? '')} />}
           {late?.late && (
             <Box sx={{ my: 1, display: 'flex', gap: 1.5, alignItems: 'center', flexWrap: 'wrap' }}>
               <Typography sx={{ fontWeight: 650 }}>
@@ -295,6 +297,15 @@ function AtBench({ at, progress, say, waiting, away }: Props) {
                     <Button variant="text" onClick={() => setOpen('note')}>
                       Note
                     </Button>
+                    {job.batch_id && (
+                      <Button
+                        variant="text"
+                        aria-pressed={progress.waits}
+                        onClick={() => say(progress.waits ? 'helped' : 'help', { task: step.id })}
+                      >
+                        {progress.waits ? 'Help has come' : 'Ask for help'}
+                      </Button>
+                    )}
                     <Button variant="text" onClick={() => setOpen('end')}>
                       End it here
                     </Button>

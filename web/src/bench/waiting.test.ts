@@ -15,6 +15,7 @@ const PROGRESS: Progress = {
   made: [],
   notes: [],
   minutes: 3,
+  waits: false,
 };
 const base = { device: 'here', at: '2026-11-25T12:00:00Z', seen: 12 };
 let n = 0;

@@ -29,13 +29,15 @@ export function thisDevice(): string {
 export function withWaiting(progress: Progress, waiting: readonly BenchEvent[]): Progress {
   if (!waiting.length) return progress;
   const steps = progress.steps.map((step) => ({ ...step, counters: step.counters.map((counter) => ({ ...counter })) }));
-  let place = progress.place;
+  let { place, waits } = progress;
   for (const event of waiting) {
     if (event.kind === 'count' || event.kind === 'count_set') {
       for (const counter of steps.flatMap((step) => step.counters).filter((c) => c.move === event.move)) {
         const next = event.kind === 'count' ? counter.made + event.n : event.n;
         counter.made = Math.max(0, Math.min(counter.count, next));
       }
+    } else if (event.kind === 'help' || event.kind === 'helped') {
+      waits = event.kind === 'help';
     } else if (event.kind === 'step_on') {
       place = Math.max(place, steps.findIndex((step) => step.task === event.task) + 1);
     } else if (event.kind === 'step_back') {
@@ -44,8 +46,8 @@ export function withWaiting(progress: Progress, waiting: readonly BenchEvent[]):
         steps.findIndex((step) => step.task === event.task),
       );
     } else if (event.kind === 'finished' || event.kind === 'spoiled' || event.kind === 'set_aside') {
-      return { ...progress, steps, place, state: event.kind };
+      return { ...progress, steps, place, waits, state: event.kind };
     }
   }
-  return { ...progress, steps, place, task: steps[place]?.task ?? '' };
+  return { ...progress, steps, place, waits, task: steps[place]?.task ?? '' };
 }

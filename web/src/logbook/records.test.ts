@@ -11,6 +11,8 @@ const job = (title: string, off: number | null, state: 'finished' | 'spoiled' = 
   created_at: '',
   updated_at: '',
   begun_by: '',
+  batch_id: null,
+  for_whom: '',
   ended_at: '2026-11-25T12:00:00Z',
   record: {
     state,

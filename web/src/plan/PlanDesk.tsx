@@ -33,6 +33,7 @@ import { RingList } from './RingList';
 import { RingPictures } from './RingPictures';
 import { readRingText, writeRingFile } from './ringFile';
 import { nameOf, Sentence } from './Sentence';
+import { Several } from './Several';
 import { Steps } from './Steps';
 import { Toolbar } from './Toolbar';
 import { useDraft } from './useDraft';
@@ -48,6 +49,7 @@ const gutter = { xs: 2, sm: 3, lg: 4, xl: 7.5 };
 /** What sets a phrase of the sentence. */
 const control = (part: string): ReactNode => {
   if (part.startsWith('wires.')) return <WireControl role={part.slice(6)} />;
+  if (part === 'several') return <Several />;
   if (part === 'finger') return <FingerControl />;
   if (part === 'finish') return <FinishControl />;
   if (part === 'sizing') return <CuttingControl />;
@@ -160,6 +162,7 @@ export function PlanDesk({ saved, laidOut }: Props) {
               onCopy={keeping.keepAsCopy}
               onSettings={() => open('sizing')}
               onBench={toBench}
+              onSeveral={() => open('several')}
               onExport={() => writeRingFile(draft)}
               onImport={(file) => void openFile(file)}
             />

@@ -22,6 +22,7 @@ export const NAMES: Record<string, string> = {
   head: 'Head',
   finish: 'Ends and surface',
   sizing: 'Cutting, room, surface and notes',
+  several: 'The same ring for several fingers',
 };
 export const nameOf = (part: string) => NAMES[part] ?? `Wire, ${part.slice(6)}`;
 

@@ -35,6 +35,7 @@ interface Props {
   onSettings: () => void;
   onExport: () => void;
   onBench: () => void;
+  onSeveral: () => void;
   onImport: (file: File) => void;
 }
 
@@ -130,6 +131,9 @@ export function Toolbar(props: Props) {
       </Button>
       <Button onClick={props.onBench} disabled={!mayChange || !props.canSave} sx={narrow}>
         To the bench
+      </Button>
+      <Button onClick={props.onSeveral} disabled={!mayChange || !props.canSave} sx={narrow}>
+        Several of it
       </Button>
       <Menu open={fileAt !== null} anchorEl={fileAt} onClose={() => setFileAt(null)}>
         <MenuItem onClick={chooseFile}>Open a ring file …</MenuItem>

@@ -1,0 +1,72 @@
+"""What is told of several rings at once: a line a ring, written for its reader."""
+
+from datetime import datetime
+from typing import Annotated, Literal
+from uuid import UUID
+
+from pydantic import PlainSerializer
+
+from pliant_coil.core.bench.batch import Batch, Bench
+from pliant_coil.core.plan.model import Text, Told
+from pliant_coil.core.trade.sizes import Size
+from pliant_coil.core.words.say import NOTHING, say
+
+Minutes = Annotated[float, PlainSerializer(lambda value: round(value, 1), return_type=float)]
+
+
+class BenchTold(Told):
+    """One ring of several."""
+
+    job_id: UUID
+    for_whom: str
+    size: Text
+    state: Literal["open", "finished", "spoiled", "set_aside"]
+    phase: str
+    """The stage that it stands in; empty when all its steps are done."""
+    step: Text
+    place: int
+    steps: int
+    made: float
+    whole: float
+    """Repeats of the stage that it stands in."""
+    minutes: Minutes
+    """At this step, up to when something happened last."""
+    usual_minutes: Minutes
+    """What the step took the others."""
+    waits_since: datetime | None
+    touched: datetime | None
+
+
+class BoardTold(Told):
+    """A batch or a class."""
+
+    id: UUID
+    title: str
+    kind: Literal["by_ring", "by_stage", "class"]
+    stage: str
+    """The earliest stage that a ring still stands in; empty when all are done."""
+    repeats_left: float
+    minutes_left: Minutes
+    benches: list[BenchTold]
+
+
+def bench_told(job_id: UUID, for_whom: str, bench: Bench, batch: Batch) -> BenchTold:
+    """A ring of a batch, and how it stands beside the others."""
+    task, progress = bench.task, bench.progress
+    made, whole = bench.repeats(task.phase) if task else (0.0, 0.0)
+    return BenchTold(
+        job_id=job_id,
+        for_whom=for_whom,
+        size=say("{size}", size=Size(bench.ring.ring.target_mm)),
+        state=progress.state,
+        phase=task.phase if task else "",
+        step=task.says if task else NOTHING,
+        place=progress.place,
+        steps=len(bench.ring.tasks),
+        made=made,
+        whole=whole,
+        minutes=progress.seconds.get(task.id, 0.0) / 60 if task else 0.0,
+        usual_minutes=batch.usual_minutes(task.id) if task else 0.0,
+        waits_since=progress.waits_since,
+        touched=progress.last,
+    )

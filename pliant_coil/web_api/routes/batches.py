@@ -1,0 +1,89 @@
+"""Several rings at the bench."""
+
+from functools import partial
+from typing import Annotated, Literal
+from uuid import UUID
+
+from fastapi import APIRouter, Depends, Header, Request, Response
+from pydantic import BaseModel, ConfigDict, Field
+
+from pliant_coil.core.bench.board import BoardTold, bench_told
+from pliant_coil.core.ring_file.document import RingFile, Text
+from pliant_coil.core.words.say import Reader
+from pliant_coil.services.batches import Batches, Wanted
+from pliant_coil.web_api.actors import WHO, TheActor
+from pliant_coil.web_api.problems import BUSY, MISSING, REFUSED
+from pliant_coil.web_api.readers import TheReader
+from pliant_coil.web_api.routes.plan import TheQueue
+
+router = APIRouter(prefix="/batches", tags=["bench"], responses=WHO)
+Kind = Literal["by_ring", "by_stage", "class"]
+
+
+class RingWanted(BaseModel):
+    """One ring of several: its finger, and whose it is."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    size: Annotated[Text, Field(min_length=1, max_length=80)]
+    for_whom: Annotated[Text, Field(max_length=80)] = ""
+
+
+class BatchWanted(BaseModel):
+    """Several rings of one plan."""
+
+    file: RingFile
+    kind: Kind
+    rings: Annotated[list[RingWanted], Field(max_length=200)]
+
+
+class BatchListed(BaseModel):
+    """A batch in a list."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+    id: UUID
+    title: str
+    kind: Kind
+
+
+def _batches(request: Request, actor: TheActor) -> Batches:
+    return Batches(request.app.state.sessions, actor)
+
+
+TheBatches = Annotated[Batches, Depends(_batches)]
+
+
+@router.post("", status_code=201, responses=REFUSED)
+def begin(wanted: BatchWanted, batches: TheBatches, idempotency_key: Annotated[UUID | None, Header()] = None) -> BatchListed:
+    """Take several rings of one plan to the bench; sent again under the same key, once."""
+    rings = [Wanted(one.size, one.for_whom) for one in wanted.rings]
+    made = batches.begin(wanted.file, wanted.kind, rings, idempotency_key)
+    return BatchListed(id=made, title=wanted.file.title, kind=wanted.kind)
+
+
+@router.get("")
+def list_batches(batches: TheBatches) -> list[BatchListed]:
+    """Batches that have a ring on the bench."""
+    return [BatchListed.model_validate(batch) for batch in batches.open()]
+
+
+@router.get("/{batch_id}", response_model=BoardTold, responses=MISSING | REFUSED | BUSY)
+async def board(batch_id: UUID, batches: TheBatches, reader: TheReader, heavy: TheQueue) -> Response:
+    """Every ring of a batch, and where it stands."""
+    return Response(await heavy.run(partial(_board, batches, batch_id, reader)), media_type="application/json")
+
+
+def _board(batches: Batches, batch_id: UUID, reader: Reader) -> str:
+    board = batches.board(batch_id)
+    benches = zip(board.standings, board.rings.benches, strict=True)
+    told = BoardTold(
+        id=board.batch.id,
+        title=board.batch.title,
+        kind=board.batch.kind,
+        stage=board.rings.stage or "",
+        repeats_left=board.rings.repeats_left,
+        minutes_left=board.rings.minutes_left,
+        benches=[bench_told(s.job.id, s.job.for_whom, bench, board.rings) for s, bench in benches],
+    )
+    return told.model_dump_json(context={"reader": reader})
