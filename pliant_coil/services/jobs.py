@@ -217,8 +217,10 @@ def _record(standing: Standing, ended: Ended) -> dict[str, Any]:
         for placed in piece.moves:
             if placed.fate is Fate.RING:
                 by_kind[placed.move.hand] = by_kind.get(placed.move.hand, 0.0) + placed.length_mm
-        used = None if left is None else was_cut - left
-        pieces.append({"piece": piece.id, "cut_mm": was_cut, "planned_mm": piece.net_mm, "used_mm": used, "kinds": by_kind})
+        added = progress.spliced.get(piece.id, 0.0)
+        used = None if left is None else was_cut + added - left
+        lengths = {"cut_mm": was_cut, "spliced_mm": added, "planned_mm": piece.net_mm, "used_mm": used}
+        pieces.append({"piece": piece.id, **lengths, "kinds": by_kind})
     read = [r for r in progress.readings if r.what == "size"]
     size = ended.size_mm if ended.size_mm is not None else (read[-1].value_mm if read else None)
     return {
@@ -244,6 +246,9 @@ def _used(job: Job) -> Used:
         for kind, length in piece["kinds"].items():
             lengths[kind] = lengths.get(kind, 0.0) + length
     ended = record.get("state")
+    if any(piece.get("spliced_mm") for piece in measured):
+        # What the start of a new piece took says nothing of the hand.
+        return Used(lengths, sum(piece["used_mm"] for piece in measured), left_out="spliced")
     why = "" if ended == "finished" and measured else "nothing was measured" if ended == "finished" else str(ended)
     return Used(lengths, sum(piece["used_mm"] for piece in measured), left_out=why)
 

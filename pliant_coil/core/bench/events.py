@@ -68,6 +68,8 @@ class Reading(_Event):
     what: Literal["size", "tail", "length", "wire"]
     task: Name
     side: Literal["left", "right", ""] = ""
+    piece: Annotated[str, Field(max_length=80)] = ""
+    """Whose tail or cut it is."""
     value_mm: Millimetres
     typed: Words = ""
     by: Literal["hand", "device"] = "hand"
@@ -89,6 +91,15 @@ class CutTo(_Event):
     kind: Literal["cut"] = "cut"
     piece: Name
     length_mm: Millimetres
+
+
+class Spliced(_Event):
+    """A wire ran out, and a new piece of this length goes on with it."""
+
+    kind: Literal["spliced"] = "spliced"
+    piece: Name
+    length_mm: Millimetres
+    task: Name
 
 
 class Note(_Event):
@@ -138,6 +149,6 @@ class TakenBack(_Event):
 
 
 Event = Annotated[
-    StepOn | StepBack | Count | CountSet | Late | Reading | Chosen | CutTo | Note | Paused | Help | Ended | Reopened | TakenBack,
+    StepOn | StepBack | Count | CountSet | Late | Reading | Chosen | CutTo | Spliced | Note | Paused | Help | Ended | Reopened | TakenBack,
     Field(discriminator="kind"),
 ]

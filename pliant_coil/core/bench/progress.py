@@ -20,6 +20,7 @@ from pliant_coil.core.bench.events import (
     Paused,
     Reading,
     Reopened,
+    Spliced,
     StepBack,
     StepOn,
     TakenBack,
@@ -52,6 +53,10 @@ class Progress:
     counts: dict[str, float] = field(default_factory=dict)
     late: dict[str, float] = field(default_factory=dict)
     """What was counted without having seen that a count was set, by move: to be asked about."""
+    spliced: dict[str, float] = field(default_factory=dict)
+    """Wire that was added to each piece that ran out [mm]."""
+    counted_at: dict[UUID, dict[str, float]] = field(default_factory=dict)
+    """What was counted when a reading was taken."""
     readings: list[Reading] = field(default_factory=list)
     choices: list[Chosen] = field(default_factory=list)
     cut: dict[str, float] = field(default_factory=dict)
@@ -136,10 +141,13 @@ def _happened(progress: Progress, numbered: Numbered, was_set: dict[str, int]) -
             progress.place = min(progress.place, progress.tasks.index(task))
         case Reading():
             progress.readings.append(event)
+            progress.counted_at[event.id] = dict(progress.counts)
         case Chosen():
             progress.choices.append(event)
         case CutTo(piece=piece, length_mm=length):
             progress.cut[piece] = length
+        case Spliced(piece=piece, length_mm=length):
+            progress.spliced[piece] = progress.spliced.get(piece, 0.0) + length
         case Note():
             progress.notes.append(event)
         case Help(kind=kind, at=at):

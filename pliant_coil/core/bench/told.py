@@ -1,5 +1,6 @@
 """What is told of a ring at the bench: written for its reader like the plan."""
 
+import math
 from collections.abc import Mapping
 from typing import Annotated, Any, Literal
 from uuid import UUID
@@ -8,13 +9,16 @@ from pydantic import BaseModel, PlainSerializer
 
 from pliant_coil.core.bench.packing import Packing
 from pliant_coil.core.bench.progress import Progress
-from pliant_coil.core.bench.reach import SURE, Tail
+from pliant_coil.core.bench.reach import SURE, Tail, splice_mm
 from pliant_coil.core.bench.ring_at_bench import RingAtBench, TailEnd
 from pliant_coil.core.bench.sizing import SizeReading
 from pliant_coil.core.plan.model import Mm, Text, Told, Us
 from pliant_coil.core.trade.sizes import US_STEP_MM, Size, SizeChange
 from pliant_coil.core.words.figures import Count, Length, Number, Share
-from pliant_coil.core.words.say import say
+from pliant_coil.core.words.say import NOTHING, Say, say
+
+_START_WRAPS = 2
+"""Wraps that hold the start of a spliced piece."""
 
 
 class CounterTold(Told):
@@ -96,6 +100,8 @@ class TailTold(Told):
     slack_mm: Mm
     chance: float
     reaches: bool
+    splice_mm: Mm | None
+    """What a new piece would have to be, where the tail doesn't reach and the ring can hide its start."""
 
 
 class RowTold(Told):
@@ -250,17 +256,39 @@ def tail_end_told(end: TailEnd) -> TailEndTold:
     return TailEndTold(piece=end.piece, end=end.end, label=end.label, needs_mm=needs, needs=say("{needs}", needs=Length(needs)))
 
 
-def tail_told(tail: Tail) -> TailTold:
-    """Whether a tail reaches, and what is over or short."""
+def tail_told(at_bench: RingAtBench, end: TailEnd, tail: Tail, other: tuple[TailEnd, Tail] | None = None) -> TailTold:
+    """Whether a tail reaches; if not, what is made less of, alike on both sides where the other one was measured too, or spliced."""
     chance, slack = tail.chance, tail.slack_mm
-    if chance >= SURE:
+    reaches = chance >= SURE
+    if reaches:
         text = say("It reaches, with {over} to spare.", over=Length(max(0.0, slack)))
     elif slack >= 0:
-        text = say("It may not reach: {over} to spare, {chance} sure. Make one repeat less on both sides, or hold it with pliers.",
-                   over=Length(slack), chance=Share(chance))  # fmt: skip
+        text = say("It may not reach: {over} to spare, {chance} sure.", over=Length(slack), chance=Share(chance))
     else:
-        text = say(
-            "The tail is {short} short for all that is still to come. Make fewer repeats, alike on both sides, or splice in a new piece where it is hidden.",
-            short=Length(-slack),
-        )
-    return TailTold(text=text, slack_mm=slack, chance=chance, reaches=chance >= SURE)
+        text = say("The tail is {short} short for all that is still to come.", short=Length(-slack))
+    spliced = None
+    if not reaches:
+        text += _fewer(at_bench, end, tail, other)
+        hides = at_bench.hides_splice()
+        if hides:
+            spliced = splice_mm(tail, _START_WRAPS * math.pi * 2 * at_bench.ring.wires[at_bench.role_of(end)].width_mm)
+            text += say(f"Or splice: a new piece of {{length}}, its start hidden {hides}.", length=Length(spliced))
+        else:
+            text += say("A splice would show everywhere here: else only a new ring.")
+    return TailTold(text=text, slack_mm=slack, chance=chance, reaches=reaches, splice_mm=spliced)
+
+
+def _fewer(at_bench: RingAtBench, end: TailEnd, tail: Tail, other: tuple[TailEnd, Tail] | None) -> Say:
+    spare = at_bench.spare(end)
+    if spare is None:
+        return NOTHING
+    enough = spare.enough(tail)
+    if enough <= 0:
+        return say("Fewer of “{what}” don’t help.", what=spare.label)
+    text = say("{n} of {all} “{what}” still reach.", n=Number(enough, 1), all=Number(spare.repeats, 1), what=spare.label)
+    twin = at_bench.spare(other[0]) if other else None
+    if other and twin and twin.left.kind == spare.left.kind:
+        alike = spare.on_both(tail, twin, other[1])
+        if alike > 0:
+            return text + say("Alike on both sides: {n} each.", n=Number(alike, 1))
+    return text + say("Measure the other side too, so that both come out alike.") if other is None else text

@@ -294,6 +294,8 @@ class BandStyle(Part, ABC):
     """Whether a ring file that names no band means this one."""
     stretches_us: ClassVar[float] = 0.25
     """How many US sizes a finished one gives on a mandrel before its locks or joints suffer (common practice, no source)."""
+    hides_splice: ClassVar[str] = ""
+    """Where a new piece of wire goes on unseen when one runs out; empty where nothing hides it (common practice, no source)."""
     style: Any = ""
 
     @abstractmethod
@@ -363,6 +365,8 @@ class HeadStyle(Part, ABC):
     usual_locks: ClassVar[int] = 2
     """Lock wraps each side where the maker says nothing."""
     least_locks: ClassVar[int] = 0
+    hides_splice: ClassVar[str | None] = None
+    """Where a new piece goes on unseen in its work; none of its own where the band says it, empty where nothing hides it."""
     style: Any = ""
 
     @abstractmethod

@@ -168,11 +168,15 @@ def tail(
     piece: Annotated[str, Query(max_length=80)],
     end: Literal["first", "last"],
     value_mm: Millimetres,
+    hand: Annotated[bool, Query(description="For the hand that the workshop's finished rings have shown")] = False,
 ) -> Response:
     """Whether a measured tail reaches for all that is still to come."""
     standing = jobs.standing(job_id)
-    ends = {(e.piece, e.end): e for e in standing.at_bench.tails(standing.progress)}
+    at_bench, progress = standing.at_bench, standing.progress
+    ends = {(e.piece, e.end): e for e in at_bench.tails(progress)}
     if (piece, end) not in ends:
         refuse("piece", "nothing is left to do at that end", ", ".join(f"{p} {e}" for p, e in ends) or "no end: all is made")
-    told = tail_told(standing.at_bench.tail(ends[piece, end], value_mm))
+    known = jobs.hand()[0] if hand else None
+    measured = at_bench.tail(ends[piece, end], value_mm, progress, known)
+    told = tail_told(at_bench, ends[piece, end], measured, at_bench.other_tail(ends[piece, end], progress, known))
     return Response(told.model_dump_json(context={"reader": reader}), media_type="application/json")

@@ -68,9 +68,16 @@ export const useRow = (id: string, task: string, value: number, number: number, 
   });
 
 /** Whether a measured tail reaches. */
-export const useTail = (id: string, tail: TailEnd | undefined, value: number, reader: ReaderOf) =>
+export const useTail = (
+  id: string,
+  tail: TailEnd | undefined,
+  value: number,
+  number: number,
+  hand: boolean,
+  reader: ReaderOf,
+) =>
   useQuery({
-    queryKey: keys.tail(id, tail?.piece ?? '', tail?.end ?? '', value, reader),
+    queryKey: keys.tail(id, `${tail?.piece ?? ''} ${tail?.end ?? ''}`, value, number, hand, reader),
     queryFn: ({ signal }) =>
       answer(
         api.GET('/api/jobs/{job_id}/tail', {
@@ -80,6 +87,7 @@ export const useTail = (id: string, tail: TailEnd | undefined, value: number, re
               piece: tail?.piece ?? '',
               end: tail?.end === 'first' ? 'first' : 'last',
               value_mm: value,
+              hand,
               ...reader,
             },
           },

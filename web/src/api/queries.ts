@@ -29,8 +29,8 @@ export const keys = {
     ['job', id, 'size', task, value, reader] as const,
   row: (id: string, task: string, value: number, number: number, reader: ReaderOf) =>
     ['job', id, 'row', task, value, number, reader] as const,
-  tail: (id: string, piece: string, end: string, value: number, reader: ReaderOf) =>
-    ['job', id, 'tail', piece, end, value, reader] as const,
+  tail: (id: string, end: string, value: number, number: number, hand: boolean, reader: ReaderOf) =>
+    ['job', id, 'tail', end, value, number, hand, reader] as const,
 };
 
 const AGAIN_MS = 1500;

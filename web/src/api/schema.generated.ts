@@ -1987,7 +1987,7 @@ export interface components {
          */
         Events: {
             /** Events */
-            events: (components["schemas"]["StepOn"] | components["schemas"]["StepBack"] | components["schemas"]["Count"] | components["schemas"]["CountSet"] | components["schemas"]["Late"] | components["schemas"]["Reading"] | components["schemas"]["Chosen"] | components["schemas"]["CutTo"] | components["schemas"]["Note"] | components["schemas"]["Paused"] | components["schemas"]["Help"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"] | components["schemas"]["TakenBack"])[];
+            events: (components["schemas"]["StepOn"] | components["schemas"]["StepBack"] | components["schemas"]["Count"] | components["schemas"]["CountSet"] | components["schemas"]["Late"] | components["schemas"]["Reading"] | components["schemas"]["Chosen"] | components["schemas"]["CutTo"] | components["schemas"]["Spliced"] | components["schemas"]["Note"] | components["schemas"]["Paused"] | components["schemas"]["Help"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"] | components["schemas"]["TakenBack"])[];
         };
         /**
          * FactorTold
@@ -3543,6 +3543,11 @@ export interface components {
              * @enum {string}
              */
             side: "left" | "right" | "";
+            /**
+             * Piece
+             * @default
+             */
+            piece: string;
             /** Value Mm */
             value_mm: number;
             /**
@@ -4128,6 +4133,40 @@ export interface components {
             orient: "cross" | "diagonal";
         };
         /**
+         * Spliced
+         * @description A wire ran out, and a new piece of this length goes on with it.
+         */
+        Spliced: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Device */
+            device: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "spliced";
+            /** Piece */
+            piece: string;
+            /** Length Mm */
+            length_mm: number;
+            /** Task */
+            task: string;
+        };
+        /**
          * Stacked
          * @description Several closed rings of thick wire, side by side, soldered at the back and open to each other at the top.
          */
@@ -4461,6 +4500,8 @@ export interface components {
             chance: number;
             /** Reaches */
             reaches: boolean;
+            /** Splice Mm */
+            splice_mm: number | null;
         };
         /**
          * Taken
@@ -7423,6 +7464,8 @@ export interface operations {
                 piece: string;
                 end: "first" | "last";
                 value_mm: number;
+                /** @description For the hand that the workshop's finished rings have shown */
+                hand?: boolean;
                 /** @description Units of length in every text */
                 units?: "mm" | "in";
                 /** @description Size systems, the first one first: us,uk */

@@ -10,7 +10,7 @@ import type { JobAtBench } from '../api/client';
 import { useSize } from '../api/queries';
 import { figures } from '../app/theme';
 import { usePreferences, useReader } from '../preferences/Preferences';
-import { lengthIn, withFractions } from '../words/figures';
+import { length, lengthIn, withFractions } from '../words/figures';
 import type { Say } from './useBench';
 
 interface SheetProps {
@@ -37,7 +37,15 @@ export function ReadingSheet({ at, task, say, onDone }: SheetProps) {
   const told = useSizeReading(at.job.id, task, text ? read : 0, reader);
   const answer = text ? told.data : undefined;
   const choose = (choice: string, form: number | null) => {
-    const reading = say('reading', { what: 'size', task, side: '', value_mm: read, typed: text, by: 'hand' });
+    const reading = say('reading', {
+      what: 'size',
+      task,
+      side: '',
+      piece: '',
+      value_mm: read,
+      typed: text,
+      by: 'hand',
+    });
     say('chosen', { reading, choice, form_mm: form });
     onDone();
   };
@@ -107,7 +115,7 @@ export function RowSheet({ at, task, say, onDone }: SheetProps) {
         variant="contained"
         disabled={!told.data}
         onClick={() => {
-          say('reading', { what: 'length', task, side: '', value_mm: mm, typed: text, by: 'hand' });
+          say('reading', { what: 'length', task, side: '', piece: '', value_mm: mm, typed: text, by: 'hand' });
           onDone();
         }}
       >
@@ -123,7 +131,9 @@ export function TailSheet({ at, task, say, onDone }: SheetProps) {
   const { text, setText, mm, units } = useLength();
   const [chosen, setChosen] = useState(0);
   const tail = at.tails[chosen];
-  const told = useTail(at.job.id, tail, Number.isFinite(mm) ? mm : 0, reader);
+  const [{ hand }] = usePreferences();
+  const told = useTail(at.job.id, tail, Number.isFinite(mm) ? mm : 0, at.progress.number, hand, reader);
+  const splice = Number.isFinite(mm) ? told.data?.splice_mm : null;
   if (!tail)
     return <Typography>No tail has anything left to do: nothing is formed yet, or all of it is made.</Typography>;
   return (
@@ -159,12 +169,23 @@ export function TailSheet({ at, task, say, onDone }: SheetProps) {
         disabled={!Number.isFinite(mm)}
         onClick={() => {
           const side = tail.end === 'first' ? 'left' : 'right';
-          say('reading', { what: 'tail', task, side, value_mm: mm, typed: text, by: 'hand' });
+          say('reading', { what: 'tail', task, side, piece: tail.piece, value_mm: mm, typed: text, by: 'hand' });
           onDone();
         }}
       >
         Write it down
       </Button>
+      {splice && (
+        <Button
+          variant="outlined"
+          onClick={() => {
+            say('spliced', { piece: tail.piece, length_mm: splice, task });
+            onDone();
+          }}
+        >
+          A new piece is on: {length(splice, units)}
+        </Button>
+      )}
     </Stack>
   );
 }

@@ -62,6 +62,7 @@ class Braided(BandStyle):
     """A flat braid round the finger from an eye back to it."""
 
     title: ClassVar[str] = "Braided"
+    hides_splice = "one strand only, under a crossing at the back; never two close together"
     usual_wires: ClassVar[Mapping[str, WireSpec]] = {"band": WireSpec(diameter="0.6 mm")}
     main_role: ClassVar[str] = "band"
     stretches_us: ClassVar[float] = 0.5

@@ -60,6 +60,7 @@ class Bundled(BandStyle):
     """Strands side by side, bound from the middle outwards; the ends of both sides are bound together at the top."""
 
     title: ClassVar[str] = "Bundled"
+    hides_splice = "inside the join"
     usual_wires: ClassVar[Mapping[str, WireSpec]] = {
         "base": WireSpec(diameter="0.8 mm", profile="square"),
         "bind": WireSpec(diameter="0.9 mm", profile="half-round", temper="half-hard"),

@@ -24,6 +24,7 @@ class Crossed(BandStyle):
     """Two strands, each changing to the other's side at the back."""
 
     title: ClassVar[str] = "Crossed"
+    hides_splice = "beside the first lock, where the head covers both ends"
     usual_wires: ClassVar[Mapping[str, WireSpec]] = {"band": WireSpec(diameter="20 AWG")}
     main_role: ClassVar[str] = "band"
     style: Literal["crossed"] = choice("crossed", "Band")

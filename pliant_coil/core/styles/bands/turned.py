@@ -34,6 +34,7 @@ class Turned(BandStyle):
     """Turns side by side: both ways from the middle, or one way from a short tail."""
 
     title: ClassVar[str] = "Turned"
+    hides_splice = "beside the first lock, where the head covers both ends"
     usual_wires: ClassVar[Mapping[str, WireSpec]] = {"band": WireSpec(diameter="20 AWG")}
     main_role: ClassVar[str] = "band"
     usual: ClassVar[bool] = True

@@ -72,6 +72,7 @@ class Woven(BandStyle):
     """Base wires round the finger, woven from one side of the head's gap to the other."""
 
     title: ClassVar[str] = "Woven"
+    hides_splice = "on the same base wire, on the finger’s far side: its first wraps go over the old end, both ends between the base wires"
     usual_wires: ClassVar[Mapping[str, WireSpec]] = {
         "base": WireSpec(diameter="0.8 mm"),
         "weave": WireSpec(diameter="0.4 mm", from_reel=True),

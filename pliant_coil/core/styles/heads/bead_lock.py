@@ -24,6 +24,7 @@ class BeadLock(HeadStyle):
     """A bead on legs; each tail past its foot to the other side, and wrapped there."""
 
     title: ClassVar[str] = "Bead lock"
+    hides_splice = "beside the first lock, under the bead"
     least_locks: ClassVar[int] = 1
     style: Literal["bead-lock"] = choice("bead-lock", "Head")
     bead: Bead = Field(default_factory=Bead, title="Bead")

@@ -56,6 +56,7 @@ class BeadedHoops(HeadStyle):
     """Hoops edged with beads."""
 
     title: ClassVar[str] = "Beaded hoops"
+    hides_splice = "in the wraps of the next bead, wound the same way"
     usual_wires: ClassVar[Mapping[str, WireSpec]] = {
         "coil": WireSpec(diameter="0.8 mm", temper="half-hard"),
         "sew": WireSpec(diameter="0.4 mm"),

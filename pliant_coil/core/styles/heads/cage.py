@@ -193,6 +193,7 @@ class Cage(HeadStyle):
     """A stone in a cage of the band's tails."""
 
     title: ClassVar[str] = "Cage"
+    hides_splice = "round the band, where a pass is locked"
     least_locks: ClassVar[int] = 1
     style: Literal["cage"] = choice("cage", "Head")
     stone: Rough = Field(default_factory=Rough, title="Stone")

@@ -55,6 +55,7 @@ class HoopSeat(HeadStyle):
     """A round bead in two hoops of the band's tails."""
 
     title: ClassVar[str] = "Hoop seat"
+    hides_splice = "anywhere round the hoops"
     least_locks: ClassVar[int] = 1
     usual_wires: ClassVar[Mapping[str, WireSpec]] = {"bind": WireSpec(diameter="0.3 mm")}
     style: Literal["hoop-seat"] = choice("hoop-seat", "Head")

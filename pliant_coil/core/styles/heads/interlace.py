@@ -93,6 +93,7 @@ class Interlace(HeadStyle):
     """A knot of the band's four ends."""
 
     title: ClassVar[str] = "Interlace"
+    hides_splice = ""
     usual_locks: ClassVar[int] = 1
     least_locks: ClassVar[int] = 1
     style: Literal["interlace"] = choice("interlace", "Head")

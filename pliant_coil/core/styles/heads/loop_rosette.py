@@ -51,6 +51,7 @@ class LoopRosette(HeadStyle):
     """A flower of the band's own wire."""
 
     title: ClassVar[str] = "Loop rosette"
+    hides_splice = "under the petals"
     least_locks: ClassVar[int] = 1
     usual_wires: ClassVar[Mapping[str, WireSpec]] = {"tie": WireSpec(diameter="0.3 mm")}
     style: Literal["loop-rosette"] = choice("loop-rosette", "Head")

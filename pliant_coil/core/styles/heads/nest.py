@@ -44,6 +44,7 @@ class NestHead(HeadStyle):
     """A bead in a nest of one tail or both."""
 
     title: ClassVar[str] = "Nest"
+    hides_splice = "beside the first lock, under the nest"
     usual_locks: ClassVar[int] = 3
     least_locks: ClassVar[int] = 1
     style: Literal["nest"] = choice("nest", "Head")

@@ -56,6 +56,7 @@ class OpenFrame(HeadStyle):
     """A frame of the band's own wire, doubled all round."""
 
     title: ClassVar[str] = "Open frame"
+    hides_splice = "at a corner, or where its halves meet"
     style: Literal["open-frame"] = choice("open-frame", "Head")
     outline: OutlineName = choice("diamond", "Outline")
     side_mm: float = millimetres(9.0, "Side", 4, 16, "Along the wire's middle, of a diamond, square, rectangle or polygon.")

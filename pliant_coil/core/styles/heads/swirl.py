@@ -101,6 +101,7 @@ class Swirl(HeadStyle):
     """Ends that sweep across the top."""
 
     title: ClassVar[str] = "Swirl"
+    hides_splice = ""
     usual_locks: ClassVar[int] = 1
     style: Literal["swirl"] = choice("swirl", "Head")
     reach_deg: float = degrees(35.0, "Sweeps past the top by", 17, 80)
