@@ -73,6 +73,7 @@ def test_a_bead_ring_from_plan_to_logbook(page: Page, killable: Callable[[], Apa
     page.keyboard.press("t")
     page.get_by_label("Tail left [mm]").fill("18")
     expect(page.get_by_role("dialog", name="Tail left")).to_contain_text("short for all that is still to come")
+    expect(page.get_by_role("dialog", name="Tail left")).to_contain_text("its start hidden beside the first lock, under the bead")
     page.get_by_label("Tail left [mm]").fill("40")
     expect(page.get_by_role("dialog", name="Tail left")).to_contain_text("It reaches, with")
     page.get_by_role("button", name="Write it down").click()
@@ -117,6 +118,15 @@ def test_a_woven_ring_is_counted_on_two_devices(browser: Browser, server: str, s
         phone.get_by_role("button", name="A3 AB1: one more; 6 of").click()
         phone.get_by_role("button", name="A3 AB1: five more").click()
         expect(tablet.get_by_role("button", name="A3 AB1: one more; 12 of")).to_be_visible()
+        tablet.keyboard.press("Backspace")
+        expect(phone.get_by_role("button", name="A3 AB1: one more; 11 of")).to_be_visible()
+        # Group by group: three on A, then one round both, and that is one more.
+        tablet.get_by_role("button", name="Tap each group").click()
+        tablet.keyboard.press("Space")
+        expect(tablet.get_by_role("button", name="A3 AB1: one more; 11 of")).to_be_visible()
+        tablet.keyboard.press("Space")
+        expect(tablet.get_by_role("button", name="A3 AB1: one more; 12 of")).to_be_visible()
+        tablet.get_by_role("button", name="Tap whole repeats").click()
         tablet.keyboard.press("Backspace")
         expect(phone.get_by_role("button", name="A3 AB1: one more; 11 of")).to_be_visible()
         # What is measured on the way says how many more.

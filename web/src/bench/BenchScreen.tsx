@@ -7,8 +7,10 @@ import type { JobAtBench, Progress } from '../api/client';
 import { useReader } from '../preferences/Preferences';
 import { Sheet } from '../ui/Sheet';
 import { withFractions } from '../words/figures';
+import { callOf, groupsOf } from '../words/program';
 import { Beside, big, Keys, Over } from './parts';
 import { OfSeveral } from './OfSeveral';
+import { Groups } from './Groups';
 import { CounterRing } from './CounterRing';
 import { EndSheet, NoteSheet, ReadingSheet, RowSheet, TailSheet } from './sheets';
 import { useAwake } from './useAwake';
@@ -77,6 +79,21 @@ function AtBench({ at, progress, say, waiting, away }: Props) {
     },
     [counter, say, speak],
   );
+  const program = counter?.unit === 'cycle' && plan.fit?.kind === 'weave' ? plan.fit.program : '';
+  const [group, setGroup] = useState<number | null>(null);
+  // Group by group a repeat counts once its last group is done.
+  const tap = useCallback(() => {
+    const groups = groupsOf(program);
+    if (group === null || groups.length < 2) {
+      count(1);
+      return;
+    }
+    const next = (group + 1) % groups.length;
+    const called = groups[next];
+    setGroup(next);
+    if (next === 0) count(1);
+    else if (called) speak(callOf(called), true);
+  }, [program, group, count, speak]);
   const on = useCallback(() => {
     if (!step) return;
     say('step_on', { task: step.id });
@@ -94,7 +111,7 @@ function AtBench({ at, progress, say, waiting, away }: Props) {
       const typing = event.target instanceof HTMLElement && event.target.closest('input, textarea, [role=dialog]');
       if (typing || event.ctrlKey || event.metaKey || event.altKey || ended) return;
       const act = {
-        ' ': () => count(1),
+        ' ': tap,
         Backspace: () => count(-1),
         Enter: on,
         r: () => setOpen('reading'),
@@ -109,7 +126,7 @@ function AtBench({ at, progress, say, waiting, away }: Props) {
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
-  }, [count, on, ended]);
+  }, [count, tap, on, ended]);
 
   // What is counted is at hand; else the first thing that the step makes.
   const hand = plan.wires.some((w) => w.moves.some((m) => m.id === counter?.move)) ? counter?.move : step?.makes[0];
@@ -204,11 +221,15 @@ function AtBench({ at, progress, say, waiting, away }: Props) {
                 </Box>
                 {counter && (
                   <Box sx={{ display: 'grid', justifyItems: 'center', gap: 1 }}>
-                    <CounterRing
-                      counter={counter}
-                      metal={plan.wires[wire]?.metal ?? 'copper'}
-                      onCount={() => count(1)}
-                    />
+                    <CounterRing counter={counter} metal={plan.wires[wire]?.metal ?? 'copper'} onCount={tap} />
+                    {program && (
+                      <Groups
+                        program={program}
+                        counter={counter}
+                        at={group}
+                        onEach={(each) => setGroup(each ? 0 : null)}
+                      />
+                    )}
                     <Box sx={{ display: 'flex', gap: 1.5 }}>
                       <Button
                         variant="outlined"

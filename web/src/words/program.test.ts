@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { groupOfWrap, groupsOf, runsOf, withCoils, withWraps, woven } from './program';
+import { callOf, groupOfWrap, groupsOf, runsOf, withCoils, withWraps, woven } from './program';
 
 test('another number of wraps changes its own group, and an empty group stays until it is woven', () => {
   expect(withWraps('A3 AB1', 0, 4)).toBe('A4 AB1');
@@ -20,4 +20,9 @@ test('a run of a bundle has its own count', () => {
     { coils: 7, where: 'inner' },
   ]);
   expect(withCoils('5 inner, 3 all', 1, 4)).toBe('5 inner, 4 all');
+});
+
+test('groups are called as weavers call them', () => {
+  expect(groupsOf('A3 AB1').map(callOf)).toEqual(['three on A', 'one round A and B']);
+  expect(callOf({ letters: 'BC', wraps: 14 })).toBe('14 round B and C');
 });

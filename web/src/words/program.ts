@@ -33,3 +33,26 @@ export const withCoils = (runs: string, run: number, coils: number) =>
   runsOf(runs)
     .map((r, k) => `${k === run ? coils : r.coils} ${r.where}`.trim())
     .join(', ');
+
+const NUMBERS = [
+  'none',
+  'one',
+  'two',
+  'three',
+  'four',
+  'five',
+  'six',
+  'seven',
+  'eight',
+  'nine',
+  'ten',
+  'eleven',
+  'twelve',
+];
+
+/** How a group is called while it is woven: `three on A`, `one round A and B`. */
+export function callOf({ letters, wraps }: { letters: string; wraps: number }): string {
+  const number = NUMBERS[wraps] ?? String(wraps);
+  if (letters.length === 1) return `${number} on ${letters}`;
+  return `${number} round ${letters.replace(/(?<=.)(?=.)/g, ' and ')}`;
+}
