@@ -3,6 +3,7 @@
 from collections.abc import Iterator, Sequence
 from contextlib import AbstractContextManager
 from dataclasses import dataclass
+from datetime import datetime
 from typing import Any
 from uuid import UUID
 
@@ -57,7 +58,7 @@ class JobPage:
     total: int
 
 
-Hands = dict[UUID, tuple[tuple[int, object], Hand, list[Job]]]
+Hands = dict[UUID, tuple[tuple[int, object, datetime | None], Hand, list[Job]]]
 """What each workshop's rings have shown so far: the newest record that it is learned from, the hand, and the jobs."""
 
 
@@ -116,9 +117,24 @@ class Jobs:
             # Learned anew when a ring has ended, never at a letter typed.
             learnt = self._hands.get(workshop_id)
             if learnt is None or learnt[0] != newest:
-                jobs = store.records(session, workshop_id)
+                since = newest[2]
+                jobs = [job for job in store.records(session, workshop_id) if since is None or (job.ended_at and job.ended_at > since)]
                 learnt = self._hands[workshop_id] = (newest, learned([_used(job) for job in jobs]), jobs)
         return learnt[1:]
+
+    def learn_afresh(self) -> None:
+        """Rings from before now say nothing of the hand any more."""
+        with self._work(writes=True) as (session, workshop_id, _):
+            store.learn_afresh(session, workshop_id)
+
+    def leave_out(self, job_id: UUID, why: str) -> None:
+        """A finished ring says nothing of the hand, and why; with no reason it does again."""
+        with self._work(writes=True) as (session, workshop_id, _):
+            job = _found(store.find(session, workshop_id, job_id, lock=True))
+            if job.record is None:
+                refuse("job", "this ring hasn't ended yet", "a ring of the logbook")
+            job.record = {**job.record, "left_out": why}
+            store.changed(session, job)
 
     def sizes(self) -> list[tuple[str, str, float, float, int]]:
         """Mandrel, family of bands, by how much rings come off it other than planned [mm], its standard deviation, and from how many rings.
@@ -246,6 +262,8 @@ def _used(job: Job) -> Used:
         for kind, length in piece["kinds"].items():
             lengths[kind] = lengths.get(kind, 0.0) + length
     ended = record.get("state")
+    if record.get("left_out"):
+        return Used(lengths, sum(piece["used_mm"] for piece in measured), left_out=record["left_out"])
     if any(piece.get("spliced_mm") for piece in measured):
         # What the start of a new piece took says nothing of the hand.
         return Used(lengths, sum(piece["used_mm"] for piece in measured), left_out="spliced")

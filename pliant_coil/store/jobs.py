@@ -1,13 +1,14 @@
 """Queries about rings at the bench. Each takes an open session and a workshop; none commits."""
 
 from collections.abc import Sequence
+from datetime import datetime
 from typing import Any
 from uuid import UUID
 
-from sqlalchemy import ColumnElement, func, select, text
+from sqlalchemy import ColumnElement, func, select, text, update
 from sqlalchemy.orm import Session
 
-from pliant_coil.store.models import Job, JobEvent
+from pliant_coil.store.models import Job, JobEvent, Workshop
 from pliant_coil.store.pages import page_of
 
 CHANNEL = "pliant_coil_jobs"
@@ -38,16 +39,21 @@ def page(
 
 
 def records(session: Session, workshop_id: UUID) -> list[Job]:
-    """Every finished job with a record, the oldest first."""
+    """Every ended job with a record, the oldest first."""
     query = select(Job).where(Job.workshop_id == workshop_id, Job.record.is_not(None)).order_by(Job.ended_at, Job.id)
     return list(session.scalars(query))
 
 
-def newest_record(session: Session, workshop_id: UUID) -> tuple[int, object]:
-    """How many records there are, and when the last one changed: whether the hand has to be learned again."""
+def newest_record(session: Session, workshop_id: UUID) -> tuple[int, object, datetime | None]:
+    """How many records there are, when the last one changed, and from when on they count: whether the hand has to be learned again."""
     query = select(func.count(), func.max(Job.updated_at)).where(Job.workshop_id == workshop_id, Job.record.is_not(None))
     count, last = session.execute(query).one()
-    return count, last
+    return count, last, session.scalar(select(Workshop.hand_from).where(Workshop.id == workshop_id))
+
+
+def learn_afresh(session: Session, workshop_id: UUID) -> None:
+    """Records from before now say nothing of the hand any more."""
+    session.execute(update(Workshop).where(Workshop.id == workshop_id).values(hand_from=func.now()))
 
 
 def events(session: Session, job: Job) -> list[JobEvent]:

@@ -46,6 +46,8 @@ class Workshop(Base):
     id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
     slug: Mapped[str] = mapped_column(unique=True)
     name: Mapped[str]
+    hand_from: Mapped[datetime | None]
+    """Records from before say nothing of the hand any more: other pliers, another wire."""
     created_at: Mapped[datetime] = mapped_column(server_default=func.now())
 
 

@@ -155,11 +155,29 @@ class FactorTold(BaseModel):
     used: bool
 
 
+class RingNamed(BaseModel):
+    """A ring of the logbook, and why it doesn't count."""
+
+    id: UUID
+    title: str
+    why: str = ""
+
+
+class LeftOut(BaseModel):
+    """Why a ring says nothing of the hand; empty where it does again."""
+
+    why: Annotated[Text, Field(max_length=200)]
+
+
 class HandTold(BaseModel):
     """A maker's hand, as the finished rings show it."""
 
     rings: int
-    odd: list[str]
+    odd: list[RingNamed]
+    """Rings that looked odd and hardly count: was it so?"""
+    left_out: list[RingNamed]
+    changed: bool
+    """The last rings came out other than those before: other pliers, another wire?"""
     factors: list[FactorTold]
     mandrels: list[MandrelTold]
 

@@ -163,3 +163,24 @@ def test_another_device_hears_of_it_within_a_second(app: FastAPI, client: TestCl
     # In a thread of its own: whoever runs these tests may have a loop of theirs.
     with ThreadPoolExecutor(1) as pool:
         assert pool.submit(asyncio.run, hear()).result()[-1] == "data: 1\n\n"
+
+
+def test_an_odd_ring_is_left_out_and_a_hand_is_learned_afresh(client: TestClient) -> None:
+    jobs = []
+    for n, share in enumerate((1.03, 1.04, 1.02, 1.05, 1.3, 1.04)):
+        job = client.post("/api/jobs", json={**AMBER_MEADOW, "title": f"Ring {n}"}).json()["id"]
+        wire = client.get(f"/api/jobs/{job}").json()["plan"]["wires"][0]
+        planned = sum(m["length_mm"] for m in wire["moves"] if m["in_ring"])
+        tell(client, job, event("finished", left_mm={"band.1": max(0.0, wire["cut_mm"] - planned * share)}))
+        jobs.append(job)
+    hand = client.get("/api/jobs/hand").json()
+    assert [ring["title"] for ring in hand["odd"]] == ["Ring 4"] and hand["left_out"] == [] and not hand["changed"]
+    assert client.put(f"/api/jobs/{jobs[4]}/left-out", json={"why": "wrong reel"}).status_code == 204
+    hand = client.get("/api/jobs/hand").json()
+    assert (hand["rings"], hand["odd"], [(r["title"], r["why"]) for r in hand["left_out"]]) == (5, [], [("Ring 4", "wrong reel")])
+    assert client.put(f"/api/jobs/{jobs[4]}/left-out", json={"why": ""}).status_code == 204
+    assert client.get("/api/jobs/hand").json()["rings"] == 6
+    assert client.post("/api/jobs/hand/afresh").status_code == 204
+    assert client.get("/api/jobs/hand").json()["rings"] == 0
+    still_open = client.post("/api/jobs", json=AMBER_MEADOW).json()["id"]
+    assert client.put(f"/api/jobs/{still_open}/left-out", json={"why": "x"}).status_code == 422

@@ -299,6 +299,7 @@ STEP = {"kind": "step_on", "id": str(uuid4()), "device": "tablet", "at": "2026-1
 BODIES: dict[tuple[str, str], dict[str, Any]] = {
     ("put", "/api/rings/{ring_id}"): {"file": {}, "base_revision": 1},
     ("post", "/api/jobs/{job_id}/events"): {"events": [STEP]},
+    ("put", "/api/jobs/{job_id}/left-out"): {"why": "mine now"},
     ("put", "/api/people/{person_id}"): {"role": "viewer"},
     ("put", "/api/me/workshop"): {"workshop_id": None},
 }

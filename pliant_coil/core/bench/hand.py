@@ -138,6 +138,29 @@ def learned(rings: Sequence[Used], *, learn_noise: bool = True, robust: bool = T
     return Hand(belief, tuple(weights), noise, tuple(rings))
 
 
+_WATCHED = 6
+_ALARM = 3.0
+
+
+def changed(rings: Sequence[Used]) -> bool:
+    """Whether the last rings came out other than the ones before them led to expect: new pliers, another wire, another hand.
+
+    The sum of the last six standardised one-step residuals, over √6, beyond 3. Each is against what was known before its ring.
+    """
+    counted = [ring for ring in rings if not ring.left_out]
+    if len(counted) <= _WATCHED:
+        return False
+    total = 0.0
+    for k in range(len(counted) - _WATCHED, len(counted)):
+        before, ring = learned(counted[:k]), counted[k]
+        row = _row(ring)
+        missed = ring.used_mm - ring.planned_mm - before.belief.value(row)
+        unknown = {kind: length for kind, length in ring.lengths.items() if kind not in before.belief.names}
+        unseen = sum((HAND[kind].bias * length) ** 2 for kind, length in unknown.items())
+        total += missed / math.sqrt(before.belief.variance(row) + unseen + before.noise * ring.variance)
+    return abs(total) / math.sqrt(_WATCHED) > _ALARM
+
+
 def left_out(rings: Sequence[Used], place: int, why: str) -> list[Used]:
     """The same rings with one that doesn't count."""
     return [replace(ring, left_out=why) if k == place else ring for k, ring in enumerate(rings)]

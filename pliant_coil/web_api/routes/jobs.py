@@ -8,6 +8,7 @@ from fastapi import APIRouter, Depends, Header, Query, Request, Response
 from starlette.concurrency import run_in_threadpool
 from starlette.responses import StreamingResponse
 
+from pliant_coil.core.bench.hand import changed
 from pliant_coil.core.bench.told import (
     RowTold,
     SizeReadingTold,
@@ -33,7 +34,17 @@ from pliant_coil.web_api.bell import Bell
 from pliant_coil.web_api.problems import BUSY, MISSING, REFUSED
 from pliant_coil.web_api.readers import TheReader
 from pliant_coil.web_api.routes.plan import TheQueue
-from pliant_coil.web_api.schemas import Events, FactorTold, HandTold, JobAtBench, JobBegun, JobList, JobListed
+from pliant_coil.web_api.schemas import (
+    Events,
+    FactorTold,
+    HandTold,
+    JobAtBench,
+    JobBegun,
+    JobList,
+    JobListed,
+    LeftOut,
+    RingNamed,
+)
 
 router = APIRouter(prefix="/jobs", tags=["bench"], responses=WHO)
 
@@ -90,17 +101,32 @@ def _listed(job: Job) -> JobListed:
 def hand(jobs: TheJobs, reader: TheReader) -> Response:
     """What the finished rings show of the maker's hand."""
     known, made = jobs.hand()
-    odd = [made[k].title for k in known.odd]
+    odd = [RingNamed(id=made[k].id, title=made[k].title) for k in known.odd]
+    out = [RingNamed(id=job.id, title=job.title, why=job.record["left_out"]) for job in made if job.record and job.record.get("left_out")]
     factors = [
         FactorTold(kind=f.kind, share=f.share, low=f.low, high=f.high, rings=f.rings, used=f.used) for f in known.factors() if f.rings
     ]
     told = HandTold(
         rings=sum(1 for ring in known.rings if not ring.left_out),
         odd=odd,
+        left_out=out,
+        changed=changed(known.rings),
         factors=factors,
         mandrels=[mandrel_told(*found) for found in jobs.sizes()],
     )
     return Response(told.model_dump_json(context={"reader": reader}), media_type="application/json")
+
+
+@router.post("/hand/afresh", status_code=204)
+def learn_afresh(jobs: TheJobs) -> None:
+    """Rings from before now say nothing of the hand any more: other pliers, another wire."""
+    jobs.learn_afresh()
+
+
+@router.put("/{job_id}/left-out", status_code=204, responses=MISSING | REFUSED)
+def leave_out(job_id: UUID, left: LeftOut, jobs: TheJobs) -> None:
+    """Leave a finished ring out of the hand, or (without a reason) take it in again."""
+    jobs.leave_out(job_id, left.why.strip())
 
 
 @router.get("/records.csv", response_class=Response, responses={200: {"content": {"text/csv": {}}}})

@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from pliant_coil.core.bench.belief import Belief
-from pliant_coil.core.bench.hand import SizeRead, Used, learned, left_out, size_offset
+from pliant_coil.core.bench.hand import SizeRead, Used, changed, learned, left_out, size_offset
 from pliant_coil.core.trade.hand import HAND
 
 ARCS, WRAPS = (112, 112, 118, 106, 112, 120), (38, 38, 25, 57, 38, 61)
@@ -115,3 +115,34 @@ def test_seeing_more_is_never_knowing_less(spread: float, value: float, noise: f
     for row in ({"a": 1.0}, {"b": 1.0}, {"a": 0.3, "b": 2.0}):
         assert after.variance(row) <= belief.variance(row) + 1e-12
     assert math.isfinite(after.value({"a": 1.0}))
+
+
+def rings_of(random: np.random.Generator, share: float, n: int) -> list[Used]:
+    """Rings of a hand that is off by this share in its wraps, with the noise of makers at large."""
+    made = []
+    for _ in range(n):
+        arc, wrap = random.uniform(90, 130), random.uniform(25, 60)
+        used = arc * (1 + random.normal(0, HAND["arc"].noise)) + wrap * (1 + share + random.normal(0, HAND["wrap"].noise))
+        made.append(Used({"arc": arc, "wrap": wrap}, used + random.normal(0, 1)))
+    return made
+
+
+def test_a_changed_hand_raises_its_alarm() -> None:
+    random = np.random.default_rng(11)
+    rings_until = []
+    for _ in range(40):
+        rings = rings_of(random, 0.03, 25)
+        then = rings_of(random, 0.03 + 0.20, 15)
+        rings_until.append(next((n for n in range(1, 16) if changed([*rings, *then[:n]])), 99))
+    assert np.median(rings_until) <= 5
+    assert sorted(rings_until)[-4] < 99, "and hardly ever not at all"
+
+
+def test_a_steady_hand_hardly_ever_does() -> None:
+    random = np.random.default_rng(12)
+    alarms = 0
+    for _ in range(25):
+        rings = rings_of(random, 0.04, 30)
+        alarms += any(changed(rings[:n]) for n in range(8, 31, 2))
+    assert alarms <= 5, "the design says 8 % in 48 rings"
+    assert not changed(rings_of(random, 0.5, 6)), "six rings have nothing before them to differ from"

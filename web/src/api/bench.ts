@@ -37,6 +37,20 @@ export const useHand = (reader: ReaderOf) =>
     ...untilThere,
   });
 
+/** A ring that says nothing of the hand, or says it again; and beginning to learn it anew. */
+export function useHandChanges() {
+  const queries = useQueryClient();
+  const onSuccess = () => queries.invalidateQueries({ queryKey: keys.jobs });
+  return {
+    afresh: useMutation({ mutationFn: () => answer(api.POST('/api/jobs/hand/afresh')), onSuccess }),
+    leaveOut: useMutation({
+      mutationFn: ({ id, why }: { id: string; why: string }) =>
+        answer(api.PUT('/api/jobs/{job_id}/left-out', { params: { path: { job_id: id } }, body: { why } })),
+      onSuccess,
+    }),
+  };
+}
+
 /** What a size that the mandrel reads means; asked once it is a size. */
 export const useSizeReading = (id: string, task: string, value: number, reader: ReaderOf) =>
   useQuery({

@@ -488,6 +488,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/hand/afresh": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Learn Afresh
+         * @description Rings from before now say nothing of the hand any more: other pliers, another wire.
+         */
+        post: operations["learn_afresh_api_jobs_hand_afresh_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/left-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Leave Out
+         * @description Leave a finished ring out of the hand, or (without a reason) take it in again.
+         */
+        put: operations["leave_out_api_jobs__job_id__left_out_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/records.csv": {
         parameters: {
             query?: never;
@@ -2321,7 +2361,11 @@ export interface components {
             /** Rings */
             rings: number;
             /** Odd */
-            odd: string[];
+            odd: components["schemas"]["RingNamed"][];
+            /** Left Out */
+            left_out: components["schemas"]["RingNamed"][];
+            /** Changed */
+            changed: boolean;
             /** Factors */
             factors: components["schemas"]["FactorTold"][];
             /** Mandrels */
@@ -2597,6 +2641,14 @@ export interface components {
             move: string;
             /** Add */
             add: boolean;
+        };
+        /**
+         * LeftOut
+         * @description Why a ring says nothing of the hand; empty where it does again.
+         */
+        LeftOut: {
+            /** Why */
+            why: string;
         };
         /**
          * LinkShown
@@ -3735,6 +3787,24 @@ export interface components {
              * Format: date-time
              */
             updated_at: string;
+        };
+        /**
+         * RingNamed
+         * @description A ring of the logbook, and why it doesn't count.
+         */
+        RingNamed: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Title */
+            title: string;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
         };
         /**
          * RingSave
@@ -7033,6 +7103,111 @@ export interface operations {
             };
             /** @description Who is signed in may not do that */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    learn_afresh_api_jobs_hand_afresh_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    leave_out_api_jobs__job_id__left_out_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeftOut"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description There is no such ring */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,6 +1,7 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
+import { useHandChanges } from '../api/bench';
 import type { components } from '../api/schema.generated';
 import { figures } from '../app/theme';
 import { usePreferences } from '../preferences/Preferences';
@@ -24,6 +25,7 @@ const MOST = 0.16;
 /** What the finished rings show of the hand: each kind of move, how much more or less it takes than planned. */
 export function Hand({ hand }: { hand: HandTold }) {
   const [preferences, change] = usePreferences();
+  const { afresh, leaveOut } = useHandChanges();
   return (
     <Box component="section" aria-label="Your hand">
       <Typography variant="h2" sx={{ fontSize: '1.2rem', mb: 1 }}>
@@ -62,11 +64,30 @@ export function Hand({ hand }: { hand: HandTold }) {
               {withFractions(mandrel.text)}
             </Typography>
           ))}
-          {hand.odd.length > 0 && (
-            <Typography variant="body2" color="text.secondary">
-              Looked odd and hardly counts: {hand.odd.join(', ')}.
-            </Typography>
+          {hand.changed && (
+            <Box role="status" sx={{ borderLeft: 4, borderColor: 'error.main', pl: 1.5, mb: 1.5 }}>
+              <Typography>
+                Your last six rings came out other than those before them. New pliers, or another wire?
+              </Typography>
+              <Button onClick={() => afresh.mutate()}>Learn afresh from here</Button>
+            </Box>
           )}
+          {hand.odd.map((ring) => (
+            <Typography key={ring.id} variant="body2" color="text.secondary">
+              {ring.title} looked odd and hardly counts. Was it?{' '}
+              <Button size="small" onClick={() => leaveOut.mutate({ id: ring.id, why: 'it was odd' })}>
+                Yes, leave it out
+              </Button>
+            </Typography>
+          ))}
+          {hand.left_out.map((ring) => (
+            <Typography key={ring.id} variant="body2" color="text.secondary">
+              {ring.title} is left out: {ring.why}.{' '}
+              <Button size="small" onClick={() => leaveOut.mutate({ id: ring.id, why: '' })}>
+                Count it again
+              </Button>
+            </Typography>
+          ))}
         </>
       )}
     </Box>
