@@ -35,7 +35,7 @@ class Base(DeclarativeBase):
             "pk": "pk_%(table_name)s",
         }
     )
-    type_annotation_map = {datetime: DateTime(timezone=True), dict[str, Any]: JSONB}  # noqa: RUF012 (SQLAlchemy's own form)
+    type_annotation_map = {datetime: DateTime(timezone=True), dict[str, Any]: JSONB, list[dict[str, Any]]: JSONB}  # noqa: RUF012 (SQLAlchemy's own form)
 
 
 class Workshop(Base):
@@ -253,3 +253,20 @@ class JobEvent(Base):
     client_id: Mapped[UUID]
     event: Mapped[dict[str, Any]]
     received_at: Mapped[datetime] = mapped_column(server_default=func.now())
+
+
+class Mandrel(Base):
+    """A workshop's own mandrel, with what it measures at its marks."""
+
+    __tablename__ = "mandrel"
+    __table_args__ = (
+        UniqueConstraint("workshop_id", "name"),
+        CheckConstraint("kind in ('tapered', 'grooved', 'stepped')", name="kind_is_known"),
+    )
+
+    id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
+    workshop_id: Mapped[UUID] = mapped_column(ForeignKey("workshop.id"))
+    name: Mapped[str]
+    kind: Mapped[str]
+    marks: Mapped[list[dict[str, Any]]]
+    created_at: Mapped[datetime] = mapped_column(server_default=func.now())

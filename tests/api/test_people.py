@@ -322,6 +322,7 @@ def test_another_workshops_session_finds_nothing_at_any_address(
         "person_id": next(each["id"] for each in owner.get("/api/people").json()["members"] if each["name"] == "Max"),
         "link_id": owner.post("/api/links", json={"role": "maker"}).json()["id"],
         "batch_id": owner.post("/api/batches", json={"file": {}, "kind": "class", "rings": [{"size": "US 7"}]}).json()["id"],
+        "mandrel_id": _mandrel(owner),
         "number": "1",
     }
     before = _everything(sessions)
@@ -350,7 +351,12 @@ def test_another_workshops_session_finds_nothing_at_any_address(
     assert set(before) == set(before_her)
 
 
-KEPT = ("ring", "ring_revision", "job", "job_event", "batch", "weave_program", "membership", "workshop")
+def _mandrel(owner: TestClient) -> str:
+    owner.put("/api/mandrels", json={"name": "Long", "marks": [{"mark": "US 7", "measured_mm": 17.2}]})
+    return str(owner.get("/api/mandrels").json()[0]["id"])
+
+
+KEPT = ("ring", "ring_revision", "job", "job_event", "batch", "mandrel", "weave_program", "membership", "workshop")
 
 
 def _everything(sessions: Sessions) -> dict[str, list[str]]:

@@ -14,7 +14,7 @@ from pliant_coil.core.moves.base import Cause, Obstacle
 from pliant_coil.core.moves.inside import largest_circle
 from pliant_coil.core.styles.contract import SizedBy
 from pliant_coil.core.styles.tasks import Phase, Task
-from pliant_coil.core.trade.sizes import US_STEP_MM, Size, SizeChange
+from pliant_coil.core.trade.sizes import US_STEP_MM, MandrelMark, Size, SizeChange
 from pliant_coil.core.words.figures import Count, Share, Thickness
 from pliant_coil.core.words.refusal import Refusal
 from pliant_coil.core.words.say import Say, say
@@ -105,10 +105,10 @@ def _choices(ring: Ring, planned: MadeRing, as_it_is: MadeRing, done: Collection
     found = []
     start = planned.form.diameter_mm
     if not locked and not trimmed:
-        text = say("Form it again at {mark}: nothing is locked yet.", mark=Size(start))
+        text = say("Form it again at {mark}: nothing is locked yet.", mark=MandrelMark(start))
         found.append(_choice("reform", text, planned.finished_mm, aim, start))
     elif not trimmed:
-        text = say("Open the lock that is made, once, and form it again at {mark}.", mark=Size(start))
+        text = say("Open the lock that is made, once, and form it again at {mark}.", mark=MandrelMark(start))
         found.append(_choice("redo", text, planned.finished_mm, aim, start))
     if as_it_is.finished_mm > aim:
         circle = as_it_is.band.inside_mm / 2

@@ -13,7 +13,7 @@ from pliant_coil.core.bench.reach import SURE, Tail, splice_mm
 from pliant_coil.core.bench.ring_at_bench import RingAtBench, TailEnd
 from pliant_coil.core.bench.sizing import SizeReading
 from pliant_coil.core.plan.model import Mm, Text, Told, Us
-from pliant_coil.core.trade.sizes import US_STEP_MM, Size, SizeChange
+from pliant_coil.core.trade.sizes import US_STEP_MM, MandrelMark, Size, SizeChange
 from pliant_coil.core.words.figures import Count, Length, Number, Share
 from pliant_coil.core.words.say import NOTHING, Say, say
 
@@ -237,8 +237,8 @@ def reading_told(reading: SizeReading) -> SizeReadingTold:
     """A reading in words."""
     return SizeReadingTold(
         expected_mm=reading.expected_mm,
-        expected=say("{size}", size=Size(reading.expected_mm)),
-        read=say("{size}", size=Size(reading.read_mm)),
+        expected=say("{size}", size=MandrelMark(reading.expected_mm)),
+        read=say("{size}", size=MandrelMark(reading.read_mm)),
         off_us=(reading.read_mm - reading.expected_mm) / US_STEP_MM,
         finishes=say("{size}", size=Size(reading.finishes_mm)),
         zone=reading.zone,

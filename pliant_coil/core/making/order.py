@@ -9,7 +9,7 @@ from pliant_coil.core.making.surface import surface_tasks
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import SizedBy
 from pliant_coil.core.styles.tasks import PHASES, Check, Phase, Task, look
-from pliant_coil.core.trade.sizes import Size
+from pliant_coil.core.trade.sizes import MandrelMark, Size
 from pliant_coil.core.words.figures import CutLength, Length, Thickness, Times
 from pliant_coil.core.words.say import NOTHING, Reader, Say, say, write
 
@@ -24,7 +24,9 @@ def work_order(made: MadeRing, cuts: Sequence[Cut], marks: Sequence[Sequence[Mar
 def _before(made: MadeRing) -> list[Task]:
     target = Size(made.ring.target_mm, made.ring.asked_in)
     start = say(
-        "Size the finger at {target}, and find the start mark on the mandrel, {start}.", target=target, start=Size(made.form.diameter_mm)
+        "Size the finger at {target}, and find the start mark on the mandrel, {start}.",
+        target=target,
+        start=MandrelMark(made.form.diameter_mm),
     )
     if made.band.sized_by is SizedBy.OVERLAP:
         start = say("Size the finger at {target}.", target=target)

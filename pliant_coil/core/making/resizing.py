@@ -10,7 +10,7 @@ from pliant_coil.core.making.assemble import MadeRing
 from pliant_coil.core.making.ring import Ring
 from pliant_coil.core.making.solve import Solver
 from pliant_coil.core.styles.contract import SizedBy
-from pliant_coil.core.trade.sizes import US_STEP_MM, Size, SizeChange
+from pliant_coil.core.trade.sizes import US_STEP_MM, MandrelMark, Size, SizeChange
 from pliant_coil.core.words.figures import Length, Times
 from pliant_coil.core.words.refusal import Refusal
 from pliant_coil.core.words.say import Say, say
@@ -106,7 +106,7 @@ def _lock_again(solver: Solver, made: MadeRing, wanted: float) -> Way | None:
         done = say(
             "Unwind the locks, form it again at {start}, lock it {times} each side; {over} of wire is left over. Wire that was wrapped is harder: anneal it, or "
             "bend it slowly.",
-            start=Size(again.form.diameter_mm),
+            start=MandrelMark(again.form.diameter_mm),
             times=Times(locks),
             over=Length(over),
         )

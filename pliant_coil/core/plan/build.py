@@ -22,7 +22,7 @@ from pliant_coil.core.styles.repeats import Repeats
 from pliant_coil.core.styles.tasks import Task
 from pliant_coil.core.trade.hand import KnownHand
 from pliant_coil.core.trade.mandrels import TAPER, Along
-from pliant_coil.core.trade.sizes import SYSTEMS, US_STEP_MM, Size, SizeChange, nearest_mark
+from pliant_coil.core.trade.sizes import SYSTEMS, US_STEP_MM, MandrelMark, Size, SizeChange, nearest_mark
 from pliant_coil.core.words.figures import Count, CutLength, Length, Number, Thickness, inches_up
 from pliant_coil.core.words.say import NOTHING, Reader, Say, listed, say, write
 
@@ -46,8 +46,8 @@ def plan(file: RingFile, *, paths: bool = False, habits: bool = True, hand: Know
         target_reason=ring.target_reason,
         aim=size_in_all(ring.aim_mm),
         wide_band_us=ring.room_us,
-        start=size_in_all(made.form.diameter_mm),
-        guide=size_in_all(guide.bent_at_mm) if guide else None,
+        start=size_in_all(made.form.diameter_mm, mark=True),
+        guide=size_in_all(guide.bent_at_mm, mark=True) if guide else None,
         finished=size_in_all(made.finished_mm),
         contributions=[
             model.Contribution(
@@ -101,8 +101,8 @@ def _time(minutes: float) -> Say:
     return say("about {n} h", n=Number(round(minutes / 15) / 4, 2))
 
 
-def size_in_all(inside_diameter_mm: float) -> model.Size:
-    """An inside diameter in every system."""
+def size_in_all(inside_diameter_mm: float, *, mark: bool = False) -> model.Size:
+    """An inside diameter in every system; as a mark it is said for the reader's own mandrel."""
     found = {code: nearest_mark(inside_diameter_mm, system) for code, system in SYSTEMS.items()}
     return model.Size(
         inside_diameter_mm=inside_diameter_mm,
@@ -114,7 +114,7 @@ def size_in_all(inside_diameter_mm: float) -> model.Size:
         ch=found["ch"].label,
         de=found["de"].label,
         exact={code: mark.text for code, mark in found.items()},
-        said=say("{size}", size=Size(inside_diameter_mm)),
+        said=say("{size}", size=MandrelMark(inside_diameter_mm) if mark else Size(inside_diameter_mm)),
         along=say("{way}", way=Along(inside_diameter_mm)),
         across=say("{mm}", mm=Thickness(inside_diameter_mm)),
         around=say("{mm}", mm=Thickness(math.pi * inside_diameter_mm)),
@@ -200,7 +200,7 @@ def _fit(repeats: Repeats) -> model.Fit:
         wire_per_repeat_mm=repeats.wire_per_repeat_mm,
         mirrored=repeats.mirrored,
         guide_mm=guide.length_mm if guide else None,
-        guide_at=say("{at}", at=Size(guide.bent_at_mm)) if guide else None,
+        guide_at=say("{at}", at=MandrelMark(guide.bent_at_mm)) if guide else None,
         words=_fit_words(repeats),
         wire_mm=chart.wire_mm,
         base=chart.wires,
@@ -348,7 +348,7 @@ def _step(task: Task, made: MadeRing) -> model.Step:
         if check.reads_size:
             # What sets the size is told where it is set; elsewhere the mandrel is read.
             expected = made.finished_mm if made.band.sized_by is SizedBy.OVERLAP else _reading(task, made)
-            said.append(say("The mandrel reads {size}.", size=Size(expected)) + check.otherwise)
+            said.append(say("The mandrel reads {size}.", size=MandrelMark(expected)) + check.otherwise)
         else:
             said.append(check.says + check.otherwise)
     text = NOTHING

@@ -278,6 +278,15 @@ class Size(Figure):
 
 
 @dataclass(frozen=True, slots=True)
+class MandrelMark(Size):
+    """Where an inside diameter [mm] stands on the reader's own mandrel, in the words of its marks."""
+
+    def written(self, reader: Reader) -> str:
+        at = reader.mandrel.marked_mm(self.inside_diameter_mm) if reader.mandrel else self.inside_diameter_mm
+        return Size(at, self.asked_in).written(reader)
+
+
+@dataclass(frozen=True, slots=True)
 class SizeChange(Figure):
     """A change of inside diameter [mm], in sizes of the reader's first system."""
 

@@ -9,9 +9,19 @@ from __future__ import annotations
 from abc import ABC, abstractmethod
 from collections.abc import Mapping
 from dataclasses import dataclass, field
-from typing import Literal
+from typing import Literal, Protocol
 
 Units = Literal["mm", "in"]
+
+
+class Marked(Protocol):
+    """A mandrel whose marks don't stand quite where they should."""
+
+    def marked_mm(self, inside_diameter_mm: float) -> float:
+        """The inside diameter that its mark names at a place that measures this."""
+
+    def true_mm(self, marked_mm: float) -> float:
+        """What it measures where its mark names this."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -21,6 +31,8 @@ class Reader:
     units: Units = "mm"
     systems: tuple[str, ...] = ("us", "uk")
     language: str = "en"
+    mandrel: Marked | None = None
+    """The mandrel that marks are told for; without one they stand where they should."""
 
 
 class Figure(ABC):

@@ -173,7 +173,9 @@ async def changes(job_id: UUID, jobs: TheJobs, request: Request) -> StreamingRes
 def reading(job_id: UUID, jobs: TheJobs, reader: TheReader, task: Task, value_mm: Millimetres) -> Response:
     """What a size that the mandrel reads at a step means for this ring."""
     standing = jobs.standing(job_id)
-    found = standing.at_bench.reading(standing.at_bench.task(task), value_mm, standing.progress)
+    # What is typed is what the mark names; the mandrel may measure something else there.
+    read_mm = reader.mandrel.true_mm(value_mm) if reader.mandrel else value_mm
+    found = standing.at_bench.reading(standing.at_bench.task(task), read_mm, standing.progress)
     return Response(reading_told(found).model_dump_json(context={"reader": reader}), media_type="application/json")
 
 

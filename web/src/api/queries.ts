@@ -11,6 +11,7 @@ export const keys = {
   scales: ['scales'] as const,
   gallery: (size: string, reader: ReaderOf) => ['gallery', size, reader] as const,
   styles: ['styles'] as const,
+  mandrels: ['mandrels'] as const,
   me: ['me'] as const,
   people: ['people'] as const,
   offer: (token: string) => ['offer', token] as const,
@@ -45,6 +46,9 @@ export const untilThere = {
 export interface ReaderOf {
   units: 'mm' | 'in';
   sizes: string;
+  /** By how much the marks of the mandrel at hand are off [mm], and more for each millimetre. */
+  mandrel_off?: number;
+  mandrel_slope?: number;
 }
 
 // The server checks every field, so a draft may be sent as it stands.

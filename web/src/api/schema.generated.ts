@@ -712,6 +712,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/mandrels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Mandrels
+         * @description Every mandrel, by name.
+         */
+        get: operations["list_mandrels_api_mandrels_get"];
+        /**
+         * Keep
+         * @description Keep a mandrel, or measure it again under its name.
+         */
+        put: operations["keep_api_mandrels_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/mandrels/{mandrel_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Forget
+         * @description Forget a mandrel.
+         */
+        delete: operations["forget_api_mandrels__mandrel_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/weave-programs": {
         parameters: {
             query?: never;
@@ -2651,6 +2695,16 @@ export interface components {
             why: string;
         };
         /**
+         * LineTold
+         * @description By how much its marks are off: at an inside diameter of 17 mm, and more for each millimetre.
+         */
+        LineTold: {
+            /** Off Mm */
+            off_mm: number;
+            /** Slope */
+            slope: number;
+        };
+        /**
          * LinkShown
          * @description A link that was opened.
          */
@@ -2784,6 +2838,22 @@ export interface components {
             order: "loops-first" | "bead-first";
         };
         /**
+         * MandrelMeasured
+         * @description A mandrel under its name.
+         */
+        MandrelMeasured: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @default tapered
+             * @enum {string}
+             */
+            kind: "tapered" | "grooved" | "stepped";
+            /** Marks */
+            marks: components["schemas"]["MarkMeasured"][];
+        };
+        /**
          * MandrelTold
          * @description By how much rings of a family of bands come off a mandrel other than planned.
          */
@@ -2815,6 +2885,28 @@ export interface components {
             kind: "mark" | "jaw";
             /** At */
             at: string;
+        };
+        /**
+         * MarkMeasured
+         * @description A mark, and what a caliper reads across the mandrel there.
+         */
+        MarkMeasured: {
+            /** Mark */
+            mark: string;
+            /** Measured Mm */
+            measured_mm: number;
+        };
+        /**
+         * MarkTold
+         * @description And the inside diameter that the mark names.
+         */
+        MarkTold: {
+            /** Mark */
+            mark: string;
+            /** Measured Mm */
+            measured_mm: number;
+            /** Named Mm */
+            named_mm: number;
         };
         /**
          * MeTold
@@ -3201,6 +3293,27 @@ export interface components {
              * @enum {string}
              */
             tip_to: "wrist" | "nail";
+        };
+        /**
+         * OwnMandrelTold
+         * @description A mandrel with its marks and their line.
+         */
+        OwnMandrelTold: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "tapered" | "grooved" | "stepped";
+            /** Marks */
+            marks: components["schemas"]["MarkTold"][];
+            line: components["schemas"]["LineTold"];
         };
         /**
          * OwnRoom
@@ -6953,6 +7066,10 @@ export interface operations {
                 units?: "mm" | "in";
                 /** @description Size systems, the first one first: us,uk */
                 sizes?: string;
+                /** @description By how much the marks of the reader's mandrel are off [mm] */
+                mandrel_off?: number;
+                /** @description And by how much more for each millimetre above 17 */
+                mandrel_slope?: number;
             };
             header?: never;
             path?: never;
@@ -7076,6 +7193,10 @@ export interface operations {
                 units?: "mm" | "in";
                 /** @description Size systems, the first one first: us,uk */
                 sizes?: string;
+                /** @description By how much the marks of the reader's mandrel are off [mm] */
+                mandrel_off?: number;
+                /** @description And by how much more for each millimetre above 17 */
+                mandrel_slope?: number;
             };
             header?: never;
             path?: never;
@@ -7280,6 +7401,10 @@ export interface operations {
                 units?: "mm" | "in";
                 /** @description Size systems, the first one first: us,uk */
                 sizes?: string;
+                /** @description By how much the marks of the reader's mandrel are off [mm] */
+                mandrel_off?: number;
+                /** @description And by how much more for each millimetre above 17 */
+                mandrel_slope?: number;
             };
             header?: never;
             path: {
@@ -7493,6 +7618,10 @@ export interface operations {
                 units?: "mm" | "in";
                 /** @description Size systems, the first one first: us,uk */
                 sizes?: string;
+                /** @description By how much the marks of the reader's mandrel are off [mm] */
+                mandrel_off?: number;
+                /** @description And by how much more for each millimetre above 17 */
+                mandrel_slope?: number;
             };
             header?: never;
             path: {
@@ -7568,6 +7697,10 @@ export interface operations {
                 units?: "mm" | "in";
                 /** @description Size systems, the first one first: us,uk */
                 sizes?: string;
+                /** @description By how much the marks of the reader's mandrel are off [mm] */
+                mandrel_off?: number;
+                /** @description And by how much more for each millimetre above 17 */
+                mandrel_slope?: number;
             };
             header?: never;
             path: {
@@ -7645,6 +7778,10 @@ export interface operations {
                 units?: "mm" | "in";
                 /** @description Size systems, the first one first: us,uk */
                 sizes?: string;
+                /** @description By how much the marks of the reader's mandrel are off [mm] */
+                mandrel_off?: number;
+                /** @description And by how much more for each millimetre above 17 */
+                mandrel_slope?: number;
             };
             header?: never;
             path: {
@@ -7817,6 +7954,10 @@ export interface operations {
                 units?: "mm" | "in";
                 /** @description Size systems, the first one first: us,uk */
                 sizes?: string;
+                /** @description By how much the marks of the reader's mandrel are off [mm] */
+                mandrel_off?: number;
+                /** @description And by how much more for each millimetre above 17 */
+                mandrel_slope?: number;
             };
             header?: never;
             path: {
@@ -7882,6 +8023,167 @@ export interface operations {
             };
             /** @description Too many wait; Retry-After says when */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    list_mandrels_api_mandrels_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnMandrelTold"][];
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    keep_api_mandrels_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MandrelMeasured"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    forget_api_mandrels__mandrel_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                mandrel_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description There is no such ring */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8311,6 +8613,10 @@ export interface operations {
                 units?: "mm" | "in";
                 /** @description Size systems, the first one first: us,uk */
                 sizes?: string;
+                /** @description By how much the marks of the reader's mandrel are off [mm] */
+                mandrel_off?: number;
+                /** @description And by how much more for each millimetre above 17 */
+                mandrel_slope?: number;
             };
             header?: never;
             path?: never;
@@ -8387,6 +8693,10 @@ export interface operations {
                 units?: "mm" | "in";
                 /** @description Size systems, the first one first: us,uk */
                 sizes?: string;
+                /** @description By how much the marks of the reader's mandrel are off [mm] */
+                mandrel_off?: number;
+                /** @description And by how much more for each millimetre above 17 */
+                mandrel_slope?: number;
             };
             header?: never;
             path?: never;
@@ -8454,6 +8764,10 @@ export interface operations {
                 units?: "mm" | "in";
                 /** @description Size systems, the first one first: us,uk */
                 sizes?: string;
+                /** @description By how much the marks of the reader's mandrel are off [mm] */
+                mandrel_off?: number;
+                /** @description And by how much more for each millimetre above 17 */
+                mandrel_slope?: number;
             };
             header?: never;
             path?: never;
@@ -8525,6 +8839,10 @@ export interface operations {
                 units?: "mm" | "in";
                 /** @description Size systems, the first one first: us,uk */
                 sizes?: string;
+                /** @description By how much the marks of the reader's mandrel are off [mm] */
+                mandrel_off?: number;
+                /** @description And by how much more for each millimetre above 17 */
+                mandrel_slope?: number;
             };
             header?: never;
             path?: never;
@@ -8588,6 +8906,10 @@ export interface operations {
                 units?: "mm" | "in";
                 /** @description Size systems, the first one first: us,uk */
                 sizes?: string;
+                /** @description By how much the marks of the reader's mandrel are off [mm] */
+                mandrel_off?: number;
+                /** @description And by how much more for each millimetre above 17 */
+                mandrel_slope?: number;
             };
             header?: never;
             path?: never;

@@ -16,6 +16,7 @@ const BenchList = lazy(() => import('../bench/BenchList'));
 const BoardScreen = lazy(() => import('../bench/BoardScreen'));
 const BenchScreen = lazy(() => import('../bench/BenchScreen'));
 const LogbookScreen = lazy(() => import('../logbook/LogbookScreen'));
+const MandrelsScreen = lazy(() => import('../mandrels/MandrelsScreen'));
 const PeopleScreen = lazy(() => import('../people/PeopleScreen'));
 const JoinScreen = lazy(() => import('../people/JoinScreen'));
 const SizesScreen = lazy(() => import('../sizes/SizesScreen'));
@@ -52,6 +53,7 @@ export function App() {
                   <Route path="/bench/:jobId" element={<BenchScreen />} />
                   <Route path="/logbook" element={<LogbookScreen />} />
                   <Route path="/sizes" element={<SizesScreen />} />
+                  <Route path="/mandrels" element={<MandrelsScreen />} />
                   <Route path="/people" element={<PeopleScreen />} />
                   <Route path="*" element={<Navigate to="/plan" replace />} />
                 </Route>

@@ -1,4 +1,4 @@
-/** What the service worker keeps of the server's answers; see vite.config.ts. */
+/** What the service worker keeps of the server's answers; see sw.ts. */
 const RECORDS = 'records';
 
 /** From now on the pages open without the server too. What can't be registered (an old browser) is no loss while it is there. */

@@ -11,6 +11,7 @@ import { useSize } from '../api/queries';
 import { figures } from '../app/theme';
 import { usePreferences, useReader } from '../preferences/Preferences';
 import { length, lengthIn, withFractions } from '../words/figures';
+import { trueAt } from '../words/mandrel';
 import type { Say } from './useBench';
 
 interface SheetProps {
@@ -30,6 +31,7 @@ function useLength() {
 /** What the mandrel says, what that means for this ring, and what can be done. */
 export function ReadingSheet({ at, task, say, onDone }: SheetProps) {
   const reader = useReader();
+  const [{ mandrel }] = usePreferences();
   const step = at.plan.steps.find((s) => s.id === task);
   const [text, setText] = useState('');
   const size = useSize(text, reader);
@@ -37,15 +39,9 @@ export function ReadingSheet({ at, task, say, onDone }: SheetProps) {
   const told = useSizeReading(at.job.id, task, text ? read : 0, reader);
   const answer = text ? told.data : undefined;
   const choose = (choice: string, form: number | null) => {
-    const reading = say('reading', {
-      what: 'size',
-      task,
-      side: '',
-      piece: '',
-      value_mm: read,
-      typed: text,
-      by: 'hand',
-    });
+    // What the mark names is what was read; what counts is what the mandrel measures there.
+    const value_mm = trueAt(mandrel, read);
+    const reading = say('reading', { what: 'size', task, side: '', piece: '', value_mm, typed: text, by: 'hand' });
     say('chosen', { reading, choice, form_mm: form });
     onDone();
   };
@@ -229,11 +225,11 @@ const ENDINGS = [
 /** How the ring ended: its size, and what was left of each wire, from which the next one is cut closer. */
 export function EndSheet({ at, say, onDone }: SheetProps) {
   const reader = useReader();
-  const [{ units }] = usePreferences();
+  const [{ units, mandrel: atHand }] = usePreferences();
   const [kind, setKind] = useState<(typeof ENDINGS)[number]['kind']>('finished');
   const [size, setSize] = useState('');
   const [why, setWhy] = useState('');
-  const [mandrel, setMandrel] = useState(() => localStorage.getItem(MANDREL) ?? '');
+  const [mandrel, setMandrel] = useState(() => atHand?.name ?? localStorage.getItem(MANDREL) ?? '');
   const [left, setLeft] = useState<Record<string, string>>({});
   const read = useSize(size, reader);
   const lengths = Object.entries(left)
@@ -295,7 +291,8 @@ export function EndSheet({ at, say, onDone }: SheetProps) {
             why,
             mandrel: kind === 'finished' ? mandrel : '',
             left_mm: Object.fromEntries(lengths),
-            size_mm: kind === 'finished' && size ? (read.data?.size.inside_diameter_mm ?? null) : null,
+            size_mm:
+              kind === 'finished' && size && read.data ? trueAt(atHand, read.data.size.inside_diameter_mm) : null,
           });
           onDone();
         }}

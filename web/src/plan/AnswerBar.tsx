@@ -25,11 +25,11 @@ interface Answer {
 }
 
 /** What a maker acts on, in their own units and systems: where to start, what to cut and mark, what comes off. */
-function answersOf(plan: Plan, second: string): Answer[] {
+function answersOf(plan: Plan, second: string, mandrel: string): Answer[] {
   const overlap = plan.band.sized_by === 'overlap';
   const found: Answer[] = [
     {
-      name: overlap ? 'Form it at' : 'Start, form it at',
+      name: `${overlap ? 'Form it at' : 'Start, form it at'}${mandrel && `, on “${mandrel}”`}`,
       value: withFractions(plan.start.said),
       beside: plan.guide
         ? `guide bent at ${withFractions(plan.guide.said)}`
@@ -62,7 +62,7 @@ function answersOf(plan: Plan, second: string): Answer[] {
 /** The answer, always in view: no figure in it ever looks current that isn't. */
 export function AnswerBar() {
   const { plan, standing } = useDesk();
-  const [{ systems }] = usePreferences();
+  const [{ systems, mandrel }] = usePreferences();
   const bar = useRef<HTMLDivElement>(null);
   useEffect(() => {
     const element = bar.current;
@@ -74,7 +74,7 @@ export function AnswerBar() {
     measure();
     return () => observer.disconnect();
   }, []);
-  const answers = plan ? answersOf(plan, systems[1]) : [];
+  const answers = plan ? answersOf(plan, systems[1], mandrel?.name ?? '') : [];
   const stale = standing !== 'fresh';
   const told = stale ? SAYS[standing] : answers.map((a) => `${a.name} ${a.value}`).join(', ');
   return (

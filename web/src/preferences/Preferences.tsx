@@ -1,5 +1,6 @@
 import { createContext, useContext, useMemo, useState, type ReactNode } from 'react';
 import { keepPreferences, useMe } from '../api/people';
+import type { Line } from '../words/mandrel';
 import { isHere, whose } from '../people/person';
 
 /** How this maker reads figures; kept in the browser, and with their name where they have one. */
@@ -10,10 +11,12 @@ export interface Preferences {
   systems: [string, string];
   /** Whether plans reckon with what this maker's hand has shown. */
   hand: boolean;
+  /** The mandrel at hand, for whose marks everything is told; null for one whose marks stand where they should. */
+  mandrel: Line | null;
 }
 
 const key = () => `${whose()}preferences`;
-const USUAL: Preferences = { units: 'mm', systems: ['us', 'uk'], hand: false };
+const USUAL: Preferences = { units: 'mm', systems: ['us', 'uk'], hand: false, mandrel: null };
 
 const load = (): Preferences => {
   try {
@@ -56,6 +59,13 @@ export const usePreferences = () => useContext(Context);
 
 /** For whom the server writes: what this maker reads first. */
 export function useReader() {
-  const [{ units, systems }] = usePreferences();
-  return useMemo(() => ({ units, sizes: systems.join(',') }), [units, systems]);
+  const [{ units, systems, mandrel }] = usePreferences();
+  return useMemo(
+    () => ({
+      units,
+      sizes: systems.join(','),
+      ...(mandrel ? { mandrel_off: mandrel.off_mm, mandrel_slope: mandrel.slope } : {}),
+    }),
+    [units, systems, mandrel],
+  );
 }

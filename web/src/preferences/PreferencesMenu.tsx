@@ -74,6 +74,9 @@ export function PreferencesMenu() {
             <ToggleButton value="dark">Evening</ToggleButton>
             <ToggleButton value="system">As the device</ToggleButton>
           </ToggleButtonGroup>
+          <Button component={Link} to="/mandrels" onClick={() => setAt(null)} sx={{ alignSelf: 'flex-start' }}>
+            {preferences.mandrel ? `Marks are told for “${preferences.mandrel.name}”` : 'Your mandrels'}
+          </Button>
           <Button component={Link} to="/people" onClick={() => setAt(null)} sx={{ alignSelf: 'flex-start' }}>
             {me && !me.alone ? `${me.name} at ${me.here.name}` : 'Who works here'}
           </Button>

@@ -17,7 +17,7 @@ from pliant_coil.core.styles.parameters import WireSpec, choice, degrees, millim
 from pliant_coil.core.styles.repeats import Chart, Repeats
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
 from pliant_coil.core.trade.profiles import Profile
-from pliant_coil.core.trade.sizes import Size
+from pliant_coil.core.trade.sizes import MandrelMark
 from pliant_coil.core.words.figures import Length, Thickness, Times, Tolerance, number_words
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
@@ -363,7 +363,7 @@ class Braided(BandStyle):
                 Phase.FORM,
                 say(
                     "Round it on the mandrel at {start}, lead the last two strands from inside out through the eye and pull until it lies there.",
-                    start=Size(band.form.diameter_mm),
+                    start=MandrelMark(band.form.diameter_mm),
                 ),
                 checks=(reads(0.1, Say("Big: pull. Small: undo the last wrap and leave the strands longer.")),),
             )

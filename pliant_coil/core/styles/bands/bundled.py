@@ -19,7 +19,7 @@ from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres, nu
 from pliant_coil.core.styles.repeats import Chart, ChartPass, ChartWire, Repeats
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
 from pliant_coil.core.trade.profiles import Profile
-from pliant_coil.core.trade.sizes import US_STEP_MM, Size, SizeChange
+from pliant_coil.core.trade.sizes import US_STEP_MM, MandrelMark, SizeChange
 from pliant_coil.core.words.figures import Count, Length, Tolerance, number_words
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
@@ -384,7 +384,7 @@ class Bundled(BandStyle):
         return say("{coils} more, on both sides alike.", coils=coils)
 
     def _forming(self, band: FormedBand, bound: Bound) -> list[Task]:
-        start = Size(band.form.diameter_mm)
+        start = MandrelMark(band.form.diameter_mm)
         squares = tuple(p.id for piece in band.pieces if piece.role == "base" for p in piece.moves)
         lap = Length(bound.lap_mm)
         arcs = tuple(i for i in squares if i.endswith("arc"))

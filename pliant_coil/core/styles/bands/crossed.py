@@ -12,7 +12,7 @@ from pliant_coil.core.styles.gathering import Gather, Winding, bind_early, check
 from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres, number
 from pliant_coil.core.styles.strips import Strip, StripParameters, strip_tasks
 from pliant_coil.core.styles.tasks import Phase, Task, look, reads
-from pliant_coil.core.trade.sizes import Size
+from pliant_coil.core.trade.sizes import MandrelMark
 from pliant_coil.core.words.figures import Tolerance
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
@@ -164,7 +164,7 @@ class Crossed(BandStyle):
             if both
             else "Go round once more, over the first turn at the back, into the lane where you began."
         )
-        start = Size(band.form.diameter_mm)
+        start = MandrelMark(band.form.diameter_mm)
         tasks.append(Task("form", Phase.FORM, say(first, held=held, start=start), makes=("first.to", "first.x", "first.from")))
         tasks.append(
             Task(

@@ -10,7 +10,7 @@ from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import BandStyle, End, Form, FormedBand, Joined, Opening, SizedBy, Top, Warn, Wires
 from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres, number
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
-from pliant_coil.core.trade.sizes import Size
+from pliant_coil.core.trade.sizes import MandrelMark, Size
 from pliant_coil.core.trade.wire import Wire
 from pliant_coil.core.words.figures import Count, Length, Thickness, Times, Tolerance
 from pliant_coil.core.words.refusal import refuse
@@ -171,7 +171,7 @@ class FoldedPair(BandStyle):
                 Phase.FORM,
                 say(
                     "Lay the fold on top of the mandrel at {start} and wind both legs together {times}, side by side.",
-                    start=Size(band.form.diameter_mm),
+                    start=MandrelMark(band.form.diameter_mm),
                     times=Times(self.turns),
                 ),
                 makes=tuple(i for i in made if i.endswith("round")),
@@ -186,7 +186,7 @@ class FoldedPair(BandStyle):
                     Phase.GATHER,
                     say(
                         f"Lead {leg} through the eye at the mark, pull until the mandrel reads {{start}}, and bend it back sharply.",
-                        start=Size(band.form.diameter_mm),
+                        start=MandrelMark(band.form.diameter_mm),
                     ),
                     makes=tuple(i for i in made if i.endswith("through")),
                     checks=(

@@ -14,7 +14,7 @@ from pliant_coil.core.styles.contract import BandStyle, Form, FormedBand, Joined
 from pliant_coil.core.styles.parameters import WireSpec, choice, degrees, millimetres
 from pliant_coil.core.styles.strips import Strip, StripParameters, strip_tasks
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look
-from pliant_coil.core.trade.sizes import Size
+from pliant_coil.core.trade.sizes import MandrelMark, Size
 from pliant_coil.core.trade.wire import Wire
 from pliant_coil.core.words.figures import Article, Length, Share, Thickness, Tolerance
 from pliant_coil.core.words.refusal import refuse
@@ -214,7 +214,7 @@ class Open(BandStyle):
         strip, reach, _ = band.facts
         wire = band.pieces[0].wire
         radius = band.radius_mm
-        size = Size(band.form.diameter_mm)
+        size = MandrelMark(band.form.diameter_mm)
         held = "the head" if opening.foot_rad else "the middle mark"
         tasks = strip_tasks(self.worked, strip, band.pieces[0])
         flat = Say("Air at the sides: nylon pliers, or form it one mark smaller and bring it up again.")

@@ -23,7 +23,7 @@ from pliant_coil.core.styles.gathering import Gather, StrandZ, Winding, bind_ear
 from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres, number
 from pliant_coil.core.styles.strips import Strip, StripParameters, strip_tasks
 from pliant_coil.core.styles.tasks import Check, Phase, Task, reads
-from pliant_coil.core.trade.sizes import Size
+from pliant_coil.core.trade.sizes import MandrelMark
 from pliant_coil.core.words.figures import Count, Times
 from pliant_coil.core.words.say import Say, say
 
@@ -191,7 +191,7 @@ class Turned(BandStyle):
 
     def tasks(self, band: FormedBand, opening: Opening) -> list[Task]:
         tasks = strip_tasks(self.worked, band.facts, band.pieces[0])
-        start = Size(band.form.diameter_mm)
+        start = MandrelMark(band.form.diameter_mm)
         held = "the head" if opening.foot_rad else "the mark"
         turns = Times(self.round)
         if self.both_ways:

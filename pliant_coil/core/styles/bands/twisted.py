@@ -11,7 +11,7 @@ from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import BandStyle, End, Form, FormedBand, Opening, Side, SizedBy, Top, Warn, Wires
 from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres, number
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
-from pliant_coil.core.trade.sizes import Size
+from pliant_coil.core.trade.sizes import MandrelMark
 from pliant_coil.core.words.figures import Count, Length, Number, Thickness, Tolerance, number_words
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
@@ -230,7 +230,7 @@ class Twisted(BandStyle):
                 say(
                     "Bend it round the mandrel at {start}, its flat side to the metal, {gap} open at the top; tap it all round with a soft mallet, which sets it: "
                     "let go and it stays.",
-                    start=Size(band.form.diameter_mm),
+                    start=MandrelMark(band.form.diameter_mm),
                     gap=Length(gap),
                 ),
                 checks=(reads(0.1, Say("Otherwise tap it again at the mark.")),),

@@ -39,7 +39,7 @@ from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres, nu
 from pliant_coil.core.styles.repeats import Chart, ChartPass, ChartWire, Guide, Repeats
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
 from pliant_coil.core.trade.profiles import Profile
-from pliant_coil.core.trade.sizes import Size
+from pliant_coil.core.trade.sizes import MandrelMark
 from pliant_coil.core.trade.wire import Wire
 from pliant_coil.core.words.figures import Count, Length, Thickness, Tolerance, number_words
 from pliant_coil.core.words.refusal import refuse
@@ -501,7 +501,7 @@ class Woven(BandStyle):
                     say(
                         "Bend a scrap of {thick} wire round the mandrel at {at}, mark where both ends of the gap fall, and straighten it: your length guide.",
                         thick=Thickness(guide.wire_mm),
-                        at=Size(guide.bent_at_mm),
+                        at=MandrelMark(guide.bent_at_mm),
                     ),
                     checks=(Check(say("Between the marks it is {length}.", length=Length(guide.length_mm))),),
                 )
@@ -606,7 +606,7 @@ class Woven(BandStyle):
         ]
         if opening.root:
             return tasks
-        start = Size(band.form.diameter_mm)
+        start = MandrelMark(band.form.diameter_mm)
         if self.close == "eyes":
             eyes = say(
                 "Turn each end, {stem} beyond the weave, outwards into an eye {eye} inside.",

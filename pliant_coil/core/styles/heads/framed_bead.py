@@ -17,7 +17,7 @@ from pliant_coil.core.styles.contract import BandStyle, End, Form, FormedBand, H
 from pliant_coil.core.styles.parameters import choice, millimetres, number
 from pliant_coil.core.styles.stones import Gem, PlacedStone
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
-from pliant_coil.core.trade.sizes import Size
+from pliant_coil.core.trade.sizes import MandrelMark
 from pliant_coil.core.words.figures import Count, Length, Number, Thickness
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
@@ -334,7 +334,7 @@ class FramedBead(HeadStyle):
         second = {p.id: p for p in work.pieces[0].moves}
         far_left = second["weave.2.frame"].turned
         n, then = facts.repeats(turned=not far_left), self._second_repeats(facts, turned=far_left)
-        start = Size(band.form.diameter_mm)
+        start = MandrelMark(band.form.diameter_mm)
         run_off = sum(p.length_mm for piece in band.pieces if piece.role == "weave" for p in piece.moves)
         need = work.pieces[0].net_mm + 12
         where = "Run off {need} and cut" if self.second_weave == "rest" else "Take a new piece of {need}"

@@ -27,7 +27,7 @@ from pliant_coil.core.styles.contract import (
 )
 from pliant_coil.core.styles.parameters import choice, millimetres
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
-from pliant_coil.core.trade.sizes import Size
+from pliant_coil.core.trade.sizes import MandrelMark
 from pliant_coil.core.words.figures import Degrees, Length, Thickness, Times, Tolerance
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
@@ -234,7 +234,7 @@ class Interlace(HeadStyle):
         moves = [p for led in work.onward.values() for p in led]
         knots = tuple(p.id for p in moves if p.id.endswith(("knot", "on")))
         locks = [p.id for p in moves if p.id.endswith("lock")]
-        ring = Size(band.form.diameter_mm)
+        ring = MandrelMark(band.form.diameter_mm)
         right, left = ("right", "left") if self.on_top == "right" else ("left", "right")
         slope = math.atan2((knot.bulge_mm + 2 * knot.skew_mm) * math.pi, 2 * knot.half_rad * knot.radius_mm)
         lock = next(p.move for p in moves if p.id.endswith("lock"))

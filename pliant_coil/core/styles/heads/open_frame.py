@@ -16,7 +16,7 @@ from pliant_coil.core.styles.contract import BandStyle, End, Form, FormedBand, H
 from pliant_coil.core.styles.outlines import CURVE_CORNERS, OutlineName, outline_corners
 from pliant_coil.core.styles.parameters import choice, millimetres, number
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
-from pliant_coil.core.trade.sizes import Size
+from pliant_coil.core.trade.sizes import MandrelMark
 from pliant_coil.core.words.figures import Count, Length, Number, Thickness, Tolerance
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
@@ -264,7 +264,7 @@ class OpenFrame(HeadStyle):
         doubles = tuple(p.id for moves in work.onward.values() for p in moves if p.id.endswith("double"))
         near = tuple(p.id for moves in work.onward.values() for p in moves if p.id.startswith("near.") and not p.id.endswith("double"))
         far = tuple(p.id for piece in work.pieces for p in piece.moves)
-        start = Size(band.form.diameter_mm)
+        start = MandrelMark(band.form.diameter_mm)
 
         turns = say(
             "{turns}° corners, jaws a wire's width short of each mark",

@@ -1,0 +1,71 @@
+"""A workshop's own mandrels: measured at their marks, and what that says of where to start on them."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from uuid import UUID
+
+from pliant_coil.core.trade.own_mandrel import Line, check_mark, fitted
+from pliant_coil.core.trade.sizes import read_size
+from pliant_coil.core.words.refusal import refuse
+from pliant_coil.services.scope import Actor, NotFound, at_work
+from pliant_coil.store import mandrels as store
+from pliant_coil.store.database import Sessions
+
+
+@dataclass(frozen=True)
+class MeasuredMark:
+    """A mark as it is typed, the inside diameter that it names, and what was measured there [mm]."""
+
+    mark: str
+    named_mm: float
+    measured_mm: float
+
+
+@dataclass(frozen=True)
+class KnownMandrel:
+    """A mandrel with its marks and the line that they lie on."""
+
+    id: UUID
+    name: str
+    kind: str
+    marks: list[MeasuredMark]
+    line: Line
+
+
+class Mandrels:
+    """The mandrels of one workshop."""
+
+    def __init__(self, sessions: Sessions, actor: Actor) -> None:
+        self._sessions = sessions
+        self._actor = actor
+
+    def all(self) -> list[KnownMandrel]:
+        """Every mandrel, by name."""
+        with at_work(self._sessions, self._actor) as (session, workshop_id, _):
+            found = store.kept(session, workshop_id)
+        known = []
+        for each in found:
+            marks = [MeasuredMark(**mark) for mark in each.marks]
+            known.append(KnownMandrel(each.id, each.name, each.kind, marks, fitted([(m.named_mm, m.measured_mm) for m in marks])))
+        return known
+
+    def keep(self, name: str, kind: str, marks: Sequence[tuple[str, float]]) -> None:
+        """Keep a mandrel, or measure it again under its name. Raises `Refusal` naming the mark that can't be."""
+        plain = " ".join(name.split())
+        if not plain:
+            refuse("name", "a mandrel needs a name", "as you call it: the grooved one")
+        if not marks:
+            refuse("marks", "no mark is measured", "two or three marks, far apart, each with what a caliper reads there")
+        read = []
+        for n, (mark, measured_mm) in enumerate(marks):
+            named_mm = read_size(mark, f"marks.{n}.mark").inside_diameter_mm
+            check_mark(n, named_mm, measured_mm)
+            read.append({"mark": mark, "named_mm": named_mm, "measured_mm": measured_mm})
+        with at_work(self._sessions, self._actor, writes=True) as (session, workshop_id, _):
+            store.keep(session, workshop_id, plain, kind, read)
+
+    def forget(self, mandrel_id: UUID) -> None:
+        """Forget a mandrel."""
+        with at_work(self._sessions, self._actor, writes=True) as (session, workshop_id, _):
+            if not store.forget(session, workshop_id, mandrel_id):
+                raise NotFound("there is no such mandrel")

@@ -1,0 +1,27 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { answer, api } from './client';
+import { keys, untilThere } from './queries';
+
+/** The workshop's own mandrels. */
+export const useMandrels = () =>
+  useQuery({ queryKey: keys.mandrels, queryFn: () => answer(api.GET('/api/mandrels')), ...untilThere });
+
+export function useMandrelChanges() {
+  const queries = useQueryClient();
+  const onSuccess = () => queries.invalidateQueries({ queryKey: keys.mandrels });
+  return {
+    keep: useMutation({
+      mutationFn: (body: {
+        name: string;
+        kind: 'tapered' | 'grooved' | 'stepped';
+        marks: { mark: string; measured_mm: number }[];
+      }) => answer(api.PUT('/api/mandrels', { body })),
+      onSuccess,
+    }),
+    forget: useMutation({
+      mutationFn: (mandrel_id: string) =>
+        answer(api.DELETE('/api/mandrels/{mandrel_id}', { params: { path: { mandrel_id } } })),
+      onSuccess,
+    }),
+  };
+}
