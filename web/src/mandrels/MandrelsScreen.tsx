@@ -9,7 +9,8 @@ import { Refused } from '../api/client';
 import { useMandrelChanges, useMandrels } from '../api/mandrels';
 import { sentence } from '../plan/Desk';
 import { usePreferences } from '../preferences/Preferences';
-import { length, signed, withFractions } from '../words/figures';
+import { withFractions } from '../words/figures';
+import { trueAt } from '../words/mandrel';
 import { MarksPlot } from './MarksPlot';
 import { marksOf } from './marks';
 
@@ -20,6 +21,8 @@ const KINDS = [
 ] as const;
 type Kind = (typeof KINDS)[number][0];
 
+const lineOf = ({ name, line }: { name: string; line: { off_mm: number; slope: number } }) => ({ name, ...line });
+
 /** The mandrels that lie here, measured at their marks: every start mark is then told for the one at hand. */
 export default function MandrelsScreen() {
   const mandrels = useMandrels();
@@ -29,6 +32,9 @@ export default function MandrelsScreen() {
     document.title = 'Mandrels · Pliant Coil';
   }, []);
   const at = preferences.mandrel?.name;
+  /** As a caliper shows it. */
+  const fine = (value: number) =>
+    preferences.units === 'mm' ? `${value.toFixed(2)} mm` : `${(value / 25.4).toFixed(3)} in`;
   return (
     <Box component="main" sx={{ px: { xs: 2, sm: 3, lg: 4, xl: 7.5 }, maxWidth: 1600, mx: 'auto', pb: 6, pt: 2 }}>
       <Box
@@ -55,9 +61,7 @@ export default function MandrelsScreen() {
                 <Button
                   variant={at === mandrel.name ? 'contained' : 'outlined'}
                   aria-pressed={at === mandrel.name}
-                  onClick={() =>
-                    change({ mandrel: at === mandrel.name ? null : { name: mandrel.name, ...mandrel.line } })
-                  }
+                  onClick={() => change({ mandrel: at === mandrel.name ? null : lineOf(mandrel) })}
                 >
                   {at === mandrel.name ? 'Marks are told for it' : 'Tell marks for this one'}
                 </Button>
@@ -71,11 +75,8 @@ export default function MandrelsScreen() {
                 </Button>
               </Box>
               <Typography>
-                {KINDS.find(([kind]) => kind === mandrel.kind)?.[1]}. Its marks are off by{' '}
-                {signed(mandrel.line.off_mm, 2)} mm at 17 mm across
-                {Math.abs(mandrel.line.slope) >= 0.001 &&
-                  `, and ${signed(mandrel.line.slope * 1000, 0)} µm more for each millimetre above`}
-                .
+                {KINDS.find(([kind]) => kind === mandrel.kind)?.[1]}. Where its marks name {fine(17)} it measures{' '}
+                {fine(trueAt(lineOf(mandrel), 17))}, where they name {fine(20)} {fine(trueAt(lineOf(mandrel), 20))}.
               </Typography>
               {mandrel.kind === 'grooved' && (
                 <Typography variant="body2" color="text.secondary">
@@ -83,9 +84,7 @@ export default function MandrelsScreen() {
                 </Typography>
               )}
               <Typography variant="body2" color="text.secondary">
-                {mandrel.marks
-                  .map((mark) => `${withFractions(mark.mark)} ${length(mark.measured_mm, preferences.units)}`)
-                  .join(' · ')}
+                {mandrel.marks.map((mark) => `${withFractions(mark.mark)} ${fine(mark.measured_mm)}`).join(' · ')}
               </Typography>
               <MarksPlot marks={mandrel.marks} line={mandrel.line} />
             </Box>

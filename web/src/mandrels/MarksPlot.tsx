@@ -6,8 +6,8 @@ type Told = components['schemas']['OwnMandrelTold'];
 const WIDTH = 560;
 const HEIGHT = 110;
 /** Diameters and errors that are shown [mm]. */
-const FROM = 14;
-const TO = 22;
+const FROM = 12.5;
+const TO = 23.5;
 const MOST = 0.6;
 const x = (mm: number) => 40 + ((mm - FROM) / (TO - FROM)) * (WIDTH - 50);
 const y = (off: number) => HEIGHT / 2 - (Math.max(-MOST, Math.min(MOST, off)) / MOST) * (HEIGHT / 2 - 12);
