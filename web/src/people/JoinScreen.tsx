@@ -1,12 +1,11 @@
 import Button from '@mui/material/Button';
-import Stack from '@mui/material/Stack';
 import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useComing, useOffer } from '../api/people';
 import { Doorstep } from './Doorstep';
-import { otherRefusal, refusalOf, TypedField } from './fields';
 import { COMES_TO } from './roles';
+import { WhoForm } from './WhoForm';
 
 /** Somebody opens a link that they were given: into a workshop, or to a new password. It works once. */
 export default function JoinScreen() {
@@ -15,8 +14,6 @@ export default function JoinScreen() {
   const offer = useOffer(token);
   const { take } = useComing();
   const navigate = useNavigate();
-  const [name, setName] = useState('');
-  const [password, setPassword] = useState('');
   if (!token || offer.isError)
     return (
       <Doorstep title="This link opens nothing">
@@ -32,37 +29,16 @@ export default function JoinScreen() {
   const { workshop, role, for_whom: forWhom } = offer.data;
   return (
     <Doorstep title={forWhom ? `A new password for ${forWhom}` : `Welcome to ${workshop}`}>
-      <Stack
-        component="form"
-        spacing={2}
-        onSubmit={(event) => {
-          event.preventDefault();
-          take.mutate({ token, name, password }, { onSuccess: () => void navigate('/plan', { replace: true }) });
-        }}
-      >
-        {!forWhom && <Typography>{COMES_TO[role]}</Typography>}
-        {!forWhom && (
-          <TypedField
-            label="Your name"
-            value={name}
-            onChange={setName}
-            fills="username"
-            problem={refusalOf(take.error, 'name')}
-            help="As the others call you; it stands beside what you make. With a name here already, give its password."
-          />
-        )}
-        <TypedField
-          label={forWhom ? 'New password' : 'Password'}
-          value={password}
-          onChange={setPassword}
-          fills="new-password"
-          problem={refusalOf(take.error, 'password') ?? otherRefusal(take.error, ['name', 'password'])}
-          help="12 characters or more; four words that have nothing to do with each other do well."
-        />
-        <Button type="submit" variant="contained" disabled={take.isPending} sx={{ alignSelf: 'flex-start' }}>
-          {forWhom ? 'Keep it and come in' : 'Come in'}
-        </Button>
-      </Stack>
+      {!forWhom && <Typography sx={{ mb: 2 }}>{COMES_TO[role]}</Typography>}
+      <WhoForm
+        onWho={(who) => take.mutate({ token, ...who }, { onSuccess: () => void navigate('/plan', { replace: true }) })}
+        error={take.error}
+        busy={take.isPending}
+        button={forWhom ? 'Keep it and come in' : 'Come in'}
+        makes
+        known={forWhom !== ''}
+        nameHelp="As the others call you; it stands beside what you make. With a name here already, give its password."
+      />
     </Doorstep>
   );
 }

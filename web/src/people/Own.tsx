@@ -8,12 +8,11 @@ import { useComing, usePeopleChanges } from '../api/people';
 import { useTell } from '../app/Notices';
 import { otherRefusal, refusalOf, TypedField } from './fields';
 import { CALLED } from './roles';
+import { WhoForm } from './WhoForm';
 
 /** Whoever works alone takes a name: the first step to letting others in. */
 export function FirstName({ workshop }: { workshop: string }) {
   const { first } = useComing();
-  const [name, setName] = useState('');
-  const [password, setPassword] = useState('');
   return (
     <Box sx={{ maxWidth: 560, mt: 2 }}>
       <Typography variant="h1" component="h2">
@@ -24,34 +23,7 @@ export function FirstName({ workshop }: { workshop: string }) {
         makes rings too, a class that looks on), take a name and a password first. From then on everybody says who they
         are, and every ring says who saved it.
       </Typography>
-      <Stack
-        component="form"
-        spacing={2}
-        sx={{ maxWidth: 460 }}
-        onSubmit={(event) => {
-          event.preventDefault();
-          first.mutate({ name, password });
-        }}
-      >
-        <TypedField
-          label="Your name"
-          value={name}
-          onChange={setName}
-          fills="username"
-          problem={refusalOf(first.error, 'name')}
-        />
-        <TypedField
-          label="Password"
-          value={password}
-          onChange={setPassword}
-          fills="new-password"
-          problem={refusalOf(first.error, 'password') ?? otherRefusal(first.error, ['name', 'password'])}
-          help="12 characters or more; four words that have nothing to do with each other do well."
-        />
-        <Button type="submit" variant="contained" disabled={first.isPending} sx={{ alignSelf: 'flex-start' }}>
-          Take this name
-        </Button>
-      </Stack>
+      <WhoForm onWho={first.mutate} error={first.error} busy={first.isPending} button="Take this name" makes />
     </Box>
   );
 }
