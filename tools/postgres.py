@@ -255,7 +255,10 @@ class Cluster:
             ).returncode
             if code:
                 output.seek(0)
-                raise CannotServe(f"{Path(command[0]).name} failed: {output.read().strip()}")
+                said = output.read().strip().splitlines() or ["it says nothing"]
+                # What went wrong, not what it set out to do.
+                wrong = next((line for line in said if "error" in line.lower() or "fatal" in line.lower()), said[-1])
+                raise CannotServe(f"{Path(command[0]).name} failed: {wrong}")
 
 
 def _clean() -> dict[str, str]:
