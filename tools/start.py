@@ -1,9 +1,11 @@
 """What ./start does once everything is installed: database, migration, demo, server; and stopping what it started."""
 
 import argparse
+import asyncio
 import contextlib
 import ctypes
 import fcntl
+import json
 import os
 import signal
 import socket
@@ -11,7 +13,7 @@ import sys
 import tempfile
 import threading
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from datetime import UTC, datetime
 from typing import TYPE_CHECKING, TextIO
 
@@ -20,6 +22,7 @@ from sqlalchemy import inspect
 from sqlalchemy.exc import SQLAlchemyError
 from uvicorn.supervisors import Multiprocess
 
+from pliant_coil.devices.stand_in import StandIn
 from pliant_coil.services.workshop import seed_demo
 from pliant_coil.store.database import Unfit, connect, fitness, migrate, sessions_of
 from tools import backups
@@ -117,9 +120,25 @@ def _serve(url: str, listening: socket.socket, lock: TextIO, workers: int, clust
     print(address, file=lock, flush=True)
     os.environ["DATABASE_URL"] = url
     os.environ.setdefault("PLIANT_COIL_LOG", str(STATE / "server.log"))
-    with tempfile.TemporaryDirectory(prefix="pliant-coil-counts-") as counts:
+    with tempfile.TemporaryDirectory(prefix="pliant-coil-counts-") as counts, _stand_ins():
         os.environ["PROMETHEUS_MULTIPROC_DIR"] = counts
         _supervise(url, address, listening, workers, cluster)
+
+
+@contextlib.contextmanager
+def _stand_ins() -> Iterator[None]:
+    """A caliper and a scale that somebody plays, unless real tools are named (docs/devices.md)."""
+    if os.environ.get("PLIANT_COIL_DEVICES"):
+        yield
+        return
+    loop = asyncio.new_event_loop()
+    threading.Thread(target=loop.run_forever, daemon=True).start()
+    ports = {name: asyncio.run_coroutine_threadsafe(StandIn().start(), loop).result(10) for name in ("caliper", "scale")}
+    os.environ["PLIANT_COIL_DEVICES"] = json.dumps({name: f"127.0.0.1:{port}" for name, port in ports.items()})
+    try:
+        yield
+    finally:
+        loop.call_soon_threadsafe(loop.stop)
 
 
 def _supervise(url: str, address: str, listening: socket.socket, workers: int, cluster: Cluster | None) -> None:

@@ -152,10 +152,27 @@ class Jobs:
             found.append((mandrel, family, off, sd, rings))
         return found
 
+    def all_records(self) -> list[dict[str, Any]]:
+        """Every record as it is kept, the oldest first."""
+        with self._work() as (session, workshop_id, _):
+            return [_plain(job) for job in store.records(session, workshop_id)]
+
     def table(self) -> str:
         """Every record as CSV, a line a piece, the oldest first."""
         with self._work() as (session, workshop_id, _):
             return csv_text(_COLUMNS, _rows(store.records(session, workshop_id)))
+
+
+def _plain(job: Job) -> dict[str, Any]:
+    ended = job.ended_at.isoformat() if job.ended_at else None
+    return {
+        "ended": ended,
+        "title": job.title,
+        "sentence": job.sentence,
+        "begun_by": job.author,
+        "for_whom": job.for_whom,
+        **(job.record or {}),
+    }
 
 
 def add_job(session: Session, workshop_id: UUID, file: RingFile, key: UUID | None, author: UUID | None = None) -> Job:

@@ -15,7 +15,8 @@ _BUILT = Path(__file__).parents[2] / "web" / "dist"
 
 
 class Settings(BaseSettings):
-    """DATABASE_URL, WORKSHOP, and under PLIANT_COIL_: HOSTS, the names that the server is known by (JSON); LOG, the file to log to
+    """DATABASE_URL, WORKSHOP, and under PLIANT_COIL_: HOSTS, the names that the server is known by (JSON); DEVICES, the
+    tools at the bench by name with their `host:port` (JSON); LOG, the file to log to
     instead of stderr; FRONT_END, the folder with the built pages."""
 
     model_config = SettingsConfigDict(extra="ignore")
@@ -23,6 +24,7 @@ class Settings(BaseSettings):
     database_url: str = Field("postgresql://127.0.0.1/pliant_coil")
     workshop: str = Field(DEMO_SLUG)
     hosts: list[str] = Field(LOOPBACK, validation_alias="PLIANT_COIL_HOSTS")
+    devices: dict[str, str] = Field({}, validation_alias="PLIANT_COIL_DEVICES")
     log: Path | None = Field(None, validation_alias="PLIANT_COIL_LOG")
     front_end: Path = Field(_PACKED if _PACKED.is_dir() else _BUILT, validation_alias="PLIANT_COIL_FRONT_END")
 

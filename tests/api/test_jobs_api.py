@@ -173,6 +173,9 @@ def test_an_odd_ring_is_left_out_and_a_hand_is_learned_afresh(client: TestClient
         planned = sum(m["length_mm"] for m in wire["moves"] if m["in_ring"])
         tell(client, job, event("finished", left_mm={"band.1": max(0.0, wire["cut_mm"] - planned * share)}))
         jobs.append(job)
+    told = client.get("/api/jobs/records.json")
+    assert "logbook.json" in told.headers["content-disposition"]
+    assert [(each["title"], each["state"], each["pieces"][0]["piece"]) for each in told.json()][4] == ("Ring 4", "finished", "band.1")
     hand = client.get("/api/jobs/hand").json()
     assert [ring["title"] for ring in hand["odd"]] == ["Ring 4"] and hand["left_out"] == [] and not hand["changed"]
     assert client.put(f"/api/jobs/{jobs[4]}/left-out", json={"why": "wrong reel"}).status_code == 204

@@ -300,6 +300,7 @@ BODIES: dict[tuple[str, str], dict[str, Any]] = {
     ("put", "/api/rings/{ring_id}"): {"file": {}, "base_revision": 1},
     ("post", "/api/jobs/{job_id}/events"): {"events": [STEP]},
     ("put", "/api/jobs/{job_id}/left-out"): {"why": "mine now"},
+    ("post", "/api/devices/{name}/press"): {"text": "1 mm"},
     ("put", "/api/people/{person_id}"): {"role": "viewer"},
     ("put", "/api/me/workshop"): {"workshop_id": None},
 }
@@ -323,6 +324,7 @@ def test_another_workshops_session_finds_nothing_at_any_address(
         "link_id": owner.post("/api/links", json={"role": "maker"}).json()["id"],
         "batch_id": owner.post("/api/batches", json={"file": {}, "kind": "class", "rings": [{"size": "US 7"}]}).json()["id"],
         "mandrel_id": _mandrel(owner),
+        "name": "caliper",
         "number": "1",
     }
     before = _everything(sessions)

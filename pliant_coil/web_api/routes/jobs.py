@@ -1,7 +1,7 @@
 """Rings at the bench."""
 
 from functools import partial
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 from uuid import UUID
 
 from fastapi import APIRouter, Depends, Header, Query, Request, Response
@@ -134,6 +134,13 @@ def records(jobs: TheJobs) -> Response:
     """Every record as a table, a line a piece."""
     headers = {"content-disposition": 'attachment; filename="logbook.csv"'}
     return Response(jobs.table(), media_type="text/csv", headers=headers)
+
+
+@router.get("/records.json")
+def records_as_json(jobs: TheJobs, response: Response) -> list[dict[str, Any]]:
+    """Every record as it is kept: planned beside what came out, piece by piece and kind by kind."""
+    response.headers["content-disposition"] = 'attachment; filename="logbook.json"'
+    return jobs.all_records()
 
 
 @router.get("/{job_id}", response_model=JobAtBench, responses=MISSING | REFUSED | BUSY)

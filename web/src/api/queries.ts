@@ -11,6 +11,7 @@ export const keys = {
   scales: ['scales'] as const,
   gallery: (size: string, reader: ReaderOf) => ['gallery', size, reader] as const,
   styles: ['styles'] as const,
+  devices: ['devices'] as const,
   mandrels: ['mandrels'] as const,
   me: ['me'] as const,
   people: ['people'] as const,

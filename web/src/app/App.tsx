@@ -17,6 +17,7 @@ const BoardScreen = lazy(() => import('../bench/BoardScreen'));
 const BenchScreen = lazy(() => import('../bench/BenchScreen'));
 const LogbookScreen = lazy(() => import('../logbook/LogbookScreen'));
 const MandrelsScreen = lazy(() => import('../mandrels/MandrelsScreen'));
+const ToolsScreen = lazy(() => import('../tools/ToolsScreen'));
 const PeopleScreen = lazy(() => import('../people/PeopleScreen'));
 const JoinScreen = lazy(() => import('../people/JoinScreen'));
 const SizesScreen = lazy(() => import('../sizes/SizesScreen'));
@@ -54,6 +55,7 @@ export function App() {
                   <Route path="/logbook" element={<LogbookScreen />} />
                   <Route path="/sizes" element={<SizesScreen />} />
                   <Route path="/mandrels" element={<MandrelsScreen />} />
+                  <Route path="/tools" element={<ToolsScreen />} />
                   <Route path="/people" element={<PeopleScreen />} />
                   <Route path="*" element={<Navigate to="/plan" replace />} />
                 </Route>

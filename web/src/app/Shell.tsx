@@ -4,6 +4,7 @@ import { Suspense, useEffect, useRef } from 'react';
 import { NavLink, Outlet, useLocation } from 'react-router';
 import { useMe } from '../api/people';
 import { PreferencesMenu } from '../preferences/PreferencesMenu';
+import { Listening } from '../tools/Listening';
 import { Mishap } from './Mishap';
 
 const SCREENS = [
@@ -113,6 +114,7 @@ export function Shell() {
           ))}
         </Box>
         <PreferencesMenu />
+        <Listening />
       </Box>
       {/* A screen that failed doesn't take the others with it: going elsewhere begins anew. */}
       <Mishap key={pathname.split('/')[1]}>

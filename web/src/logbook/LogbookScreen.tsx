@@ -51,6 +51,13 @@ export default function LogbookScreen() {
             >
               As a table
             </Link>
+            <Link
+              href="/api/jobs/records.json"
+              download
+              sx={{ whiteSpace: 'nowrap', minHeight: 44, lineHeight: '44px' }}
+            >
+              As JSON
+            </Link>
           </Box>
           {jobs.isError && <Typography color="error">{jobs.error.message}</Typography>}
           {jobs.isSuccess && total === 0 && (

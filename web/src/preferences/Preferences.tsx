@@ -13,10 +13,12 @@ export interface Preferences {
   hand: boolean;
   /** The mandrel at hand, for whose marks everything is told; null for one whose marks stand where they should. */
   mandrel: Line | null;
+  /** Whether what tools say lands in this browser's fields. */
+  tools: boolean;
 }
 
 const key = () => `${whose()}preferences`;
-const USUAL: Preferences = { units: 'mm', systems: ['us', 'uk'], hand: false, mandrel: null };
+const USUAL: Preferences = { units: 'mm', systems: ['us', 'uk'], hand: false, mandrel: null, tools: false };
 
 const load = (): Preferences => {
   try {

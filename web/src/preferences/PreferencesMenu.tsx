@@ -77,6 +77,9 @@ export function PreferencesMenu() {
           <Button component={Link} to="/mandrels" onClick={() => setAt(null)} sx={{ alignSelf: 'flex-start' }}>
             {preferences.mandrel ? `Marks are told for “${preferences.mandrel.name}”` : 'Your mandrels'}
           </Button>
+          <Button component={Link} to="/tools" onClick={() => setAt(null)} sx={{ alignSelf: 'flex-start' }}>
+            {preferences.tools ? 'Tools are listened to' : 'Caliper and scale'}
+          </Button>
           <Button component={Link} to="/people" onClick={() => setAt(null)} sx={{ alignSelf: 'flex-start' }}>
             {me && !me.alone ? `${me.name} at ${me.here.name}` : 'Who works here'}
           </Button>
