@@ -29,13 +29,13 @@ from pliant_coil.store import jobs as store
 from pliant_coil.store.database import Sessions
 from pliant_coil.store.models import Job
 
-OPEN = ("open",)
-ENDED = ("finished", "spoiled", "set_aside")
 _COLUMNS = (
     "ended", "title", "state", "aim_mm", "planned_size_mm", "size_mm", "minutes", "piece", "cut_mm",
     "planned_wire_mm", "used_wire_mm", "why",
 )  # fmt: skip
 _EVENT: TypeAdapter[Event] = TypeAdapter(Event)
+_REMEMBERED = 240
+"""Rings from which a hand is learned: one sixty rings old counts half, one that is older than these a sixteenth."""
 MOST_EVENTS = 5000
 """Of one ring: more is a device gone wild."""
 
@@ -83,10 +83,10 @@ class Jobs:
             with self._work(writes=True) as (session, workshop_id, author):
                 return _found(store.saved_as(session, workshop_id, key) if key else None).id
 
-    def page(self, states: Sequence[str], limit: int, after: UUID | None = None, words: Sequence[str] = ()) -> JobPage:
-        """Jobs in these states, the last changed first."""
+    def page(self, ended: bool, limit: int, after: UUID | None = None, words: Sequence[str] = ()) -> JobPage:
+        """Jobs at the bench, or ended ones, the last changed first."""
         with self._work() as (session, workshop_id, _):
-            return JobPage(*store.page(session, workshop_id, states, limit, after, words))
+            return JobPage(*store.page(session, workshop_id, ended, limit, after, words))
 
     def standing(self, job_id: UUID) -> Standing:
         """Where a job stands."""
@@ -118,7 +118,11 @@ class Jobs:
             learnt = self._hands.get(workshop_id)
             if learnt is None or learnt[0] != newest:
                 since = newest[2]
-                jobs = [job for job in store.records(session, workshop_id) if since is None or (job.ended_at and job.ended_at > since)]
+                jobs = [
+                    job
+                    for job in store.records(session, workshop_id, _REMEMBERED)
+                    if since is None or (job.ended_at and job.ended_at > since)
+                ]
                 learnt = self._hands[workshop_id] = (newest, learned([_used(job) for job in jobs]), jobs)
         return learnt[1:]
 

@@ -5,11 +5,11 @@ from datetime import datetime
 from typing import Any
 from uuid import UUID
 
-from sqlalchemy import ColumnElement, func, select, text, update
+from sqlalchemy import func, select, text, update
 from sqlalchemy.orm import Session
 
 from pliant_coil.store.models import Job, JobEvent, Workshop
-from pliant_coil.store.pages import page_of
+from pliant_coil.store.pages import page_of, page_with
 
 CHANNEL = "pliant_coil_jobs"
 """Where the database tells every web worker that a job has changed."""
@@ -27,21 +27,20 @@ def saved_as(session: Session, workshop_id: UUID, key: UUID) -> Job | None:
 
 
 def page(
-    session: Session, workshop_id: UUID, states: Sequence[str], limit: int, after: UUID | None, words: Sequence[str] = ()
+    session: Session, workshop_id: UUID, ended: bool, limit: int, after: UUID | None, words: Sequence[str] = ()
 ) -> tuple[list[Job], int]:
-    """Jobs in these states, the last changed first, from the one after `after` on; and how many there are."""
-    conditions: list[ColumnElement[bool]] = [
-        Job.workshop_id == workshop_id,
-        Job.state.in_(states),
-        *(func.lower(Job.title + " " + Job.sentence).contains(word.lower(), autoescape=True) for word in words),
-    ]
-    return page_of(session, Job, conditions, limit, after)
+    """Jobs at the bench, or ended ones, the last changed first, from the one after `after` on; and how many there are."""
+    if words:
+        return page_with(session, Job, func.jobs_with, words, ended, limit, after)
+    state = Job.state != "open" if ended else Job.state == "open"
+    return page_of(session, Job, [Job.workshop_id == workshop_id, state], limit, after)
 
 
-def records(session: Session, workshop_id: UUID) -> list[Job]:
-    """Every ended job with a record, the oldest first."""
-    query = select(Job).where(Job.workshop_id == workshop_id, Job.record.is_not(None)).order_by(Job.ended_at, Job.id)
-    return list(session.scalars(query))
+def records(session: Session, workshop_id: UUID, newest: int | None = None) -> list[Job]:
+    """Every ended job with a record, or the newest of them; the oldest first."""
+    query = select(Job).where(Job.workshop_id == workshop_id, Job.record.is_not(None))
+    found = session.scalars(query.order_by(Job.ended_at.desc(), Job.id.desc()).limit(newest))
+    return list(found)[::-1]
 
 
 def newest_record(session: Session, workshop_id: UUID) -> tuple[int, object, datetime | None]:

@@ -18,6 +18,7 @@ from sqlalchemy import (
     UniqueConstraint,
     func,
     select,
+    text,
 )
 from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import DeclarativeBase, Mapped, column_property, mapped_column
@@ -212,6 +213,8 @@ class Job(Base):
     __tablename__ = "job"
     __table_args__ = (
         Index("ix_job_workshop_state", "workshop_id", "state", "updated_at", "id"),
+        Index("ix_job_ended_recent", "workshop_id", "updated_at", "id", postgresql_where=text("state <> 'open'")),
+        Index("ix_job_words", "words", postgresql_using="gin", postgresql_ops={"words": "gin_trgm_ops"}),
         UniqueConstraint("workshop_id", "saved_as"),
         CheckConstraint("state in ('open', 'finished', 'spoiled', 'set_aside')", name="state_is_known"),
     )
@@ -238,6 +241,8 @@ class Job(Base):
     updated_at: Mapped[datetime] = mapped_column(server_default=func.now())
     ended_at: Mapped[datetime | None]
     author: Mapped[str | None] = column_property(_name_of(author_id))
+    words: Mapped[str] = mapped_column(Text, Computed("lower(title || ' ' || sentence)", persisted=True))
+    """All that is searched, in small letters."""
 
 
 class JobEvent(Base):

@@ -1,5 +1,7 @@
 """Pages of long lists: from the last one that was seen on, and a count that stops where nobody counts on."""
 
+import re
+from collections.abc import Sequence
 from typing import Any, TypeVar
 from uuid import UUID
 
@@ -26,3 +28,23 @@ def page_of(
         last = select(table.updated_at, table.id).where(conditions[0], table.id == after).subquery()
         query = query.where(tuple_(table.updated_at, table.id) < select(last.c.updated_at, last.c.id).scalar_subquery())
     return list(session.scalars(query)), total
+
+
+def page_with(
+    session: Session, kind: type[Listed], looked_for: Any, words: Sequence[str], which: bool, limit: int, after: UUID | None
+) -> tuple[list[Listed], int]:
+    """Rows of a kind in which all `words` stand, found by a function of the tables' owner (`rings_with`, `jobs_with`); `which` is its second
+    argument. Only the workshop that the transaction is in is looked through."""
+    table: Any = kind
+    patterns = [f"%{_literal(word.lower())}%" for word in words]
+    total = session.scalar(select(func.count()).select_from(looked_for(patterns, which, None, None, MOST_COUNTED + 1))) or 0
+    last = session.execute(select(table.updated_at, table.id).where(table.id == after)).one_or_none() if after else (None, None)
+    if last is None:
+        return [], total
+    found = select(looked_for(patterns, which, *last, limit))
+    return list(session.scalars(select(kind).where(table.id.in_(found)).order_by(table.updated_at.desc(), table.id.desc()))), total
+
+
+def _literal(word: str) -> str:
+    """A word in which nothing stands for anything else."""
+    return re.sub(r"([\\%_])", r"\\\1", word)

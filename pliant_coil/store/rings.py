@@ -1,16 +1,15 @@
 """Queries about rings. Each takes an open session and a workshop; none commits."""
 
-import re
 from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
 from uuid import UUID
 
-from sqlalchemy import ColumnElement, func, select
+from sqlalchemy import func, select
 from sqlalchemy.orm import Session, defer
 
 from pliant_coil.store.models import Ring, RingRevision
-from pliant_coil.store.pages import MOST_COUNTED, page_of
+from pliant_coil.store.pages import page_of, page_with
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,24 +53,10 @@ def page(
 ) -> tuple[list[Ring], int]:
     """Rings, or deleted ones, with all `words` in title, styles or sentence, the last changed first, from the one after `after` on; and
     how many there are."""
-    conditions: list[ColumnElement[bool]] = [
-        Ring.workshop_id == workshop_id,
-        Ring.deleted_at.is_not(None) if deleted else Ring.deleted_at.is_(None),
-    ]
-    if not words:
-        return page_of(session, Ring, conditions, limit, after)
-    patterns = [f"%{_literal(word.lower())}%" for word in words]
-    total = session.scalar(select(func.count()).select_from(func.rings_with(patterns, deleted, None, None, MOST_COUNTED + 1))) or 0
-    last = session.execute(select(Ring.updated_at, Ring.id).where(conditions[0], Ring.id == after)).one_or_none() if after else (None, None)
-    if last is None:
-        return [], total
-    found = select(func.rings_with(patterns, deleted, *last, limit))
-    return list(session.scalars(select(Ring).where(Ring.id.in_(found)).order_by(Ring.updated_at.desc(), Ring.id.desc()))), total
-
-
-def _literal(word: str) -> str:
-    """A word in which nothing stands for anything else."""
-    return re.sub(r"([\\%_])", r"\\\1", word)
+    if words:
+        return page_with(session, Ring, func.rings_with, words, deleted, limit, after)
+    kept = Ring.deleted_at.is_not(None) if deleted else Ring.deleted_at.is_(None)
+    return page_of(session, Ring, [Ring.workshop_id == workshop_id, kept], limit, after)
 
 
 def all_newest(session: Session, workshop_id: UUID) -> Iterator[tuple[Ring, dict[str, Any]]]:

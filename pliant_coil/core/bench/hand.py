@@ -139,6 +139,8 @@ def learned(rings: Sequence[Used], *, learn_noise: bool = True, robust: bool = T
 
 
 _WATCHED = 6
+_BEFORE = 60
+"""Rings that the last ones are held against."""
 _ALARM = 3.0
 
 
@@ -152,7 +154,7 @@ def changed(rings: Sequence[Used]) -> bool:
         return False
     total = 0.0
     for k in range(len(counted) - _WATCHED, len(counted)):
-        before, ring = learned(counted[:k]), counted[k]
+        before, ring = learned(counted[max(0, k - _BEFORE) : k]), counted[k]
         row = _row(ring)
         missed = ring.used_mm - ring.planned_mm - before.belief.value(row)
         unknown = {kind: length for kind, length in ring.lengths.items() if kind not in before.belief.names}

@@ -27,7 +27,7 @@ from pliant_coil.core.ring_file.document import RingFile, Text
 from pliant_coil.core.styles.contract import SizedBy
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Reader
-from pliant_coil.services.jobs import ENDED, OPEN, Jobs
+from pliant_coil.services.jobs import Jobs
 from pliant_coil.store.models import Job
 from pliant_coil.web_api.actors import WHO, TheActor
 from pliant_coil.web_api.bell import Bell
@@ -75,7 +75,7 @@ def list_jobs(
     after: Annotated[UUID | None, Query(description="The last one of the page before")] = None,
 ) -> Response:
     """Rings at the bench, or ended ones, the last changed first."""
-    page = jobs.page(ENDED if ended else OPEN, limit, after, q.split()[:8])
+    page = jobs.page(ended, limit, after, q.split()[:8])
     told = JobList(jobs=[_listed(job) for job in page.jobs], total=page.total)
     return Response(told.model_dump_json(context={"reader": reader}), media_type="application/json")
 
