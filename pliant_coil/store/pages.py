@@ -33,8 +33,8 @@ def page_of(
 def page_with(
     session: Session, kind: type[Listed], looked_for: Any, words: Sequence[str], which: bool, limit: int, after: UUID | None
 ) -> tuple[list[Listed], int]:
-    """Rows of a kind in which all `words` stand, found by a function of the tables' owner (`rings_with`, `jobs_with`); `which` is its second
-    argument. Only the workshop that the transaction is in is looked through."""
+    """Rows of a kind in which all `words` stand, found by a function of the tables' owner: `rings_with`, `jobs_with`, whose second argument
+    `which` is. Only the workshop that the transaction is in is looked through."""
     table: Any = kind
     patterns = [f"%{_literal(word.lower())}%" for word in words]
     total = session.scalar(select(func.count()).select_from(looked_for(patterns, which, None, None, MOST_COUNTED + 1))) or 0
