@@ -133,13 +133,13 @@ function Measure() {
         ))}
       </TextField>
       <TextField
-        label={`A line for each mark: the mark, and what the caliper reads there [${units}]`}
+        label={`A line for each mark [${units}]`}
         placeholder={units === 'mm' ? 'US 5 15.6\nUS 7 17.2\nUS 10 19.7' : 'US 5 0.614\nUS 10 0.775'}
         multiline
         minRows={4}
         value={text}
         onChange={(event) => setText(event.target.value)}
-        helperText="Across the mandrel, at the very line. Two marks far apart say more than ten close together."
+        helperText="The mark, then what a caliper reads across the mandrel at that very line. Two far apart say more than ten close together."
       />
       {problems.map((problem) => (
         <Typography key={problem.field + problem.reason} color="error">
