@@ -30,8 +30,9 @@ def pictures(page: Page, url: str) -> dict[str, bytes]:
         page.wait_for_load_state("networkidle")
         taken["logbook"] = page.screenshot(animations="disabled", full_page=True)
         page.goto(f"{address}/bench")
-        page.get_by_role("main").get_by_role("link").first.click()
-        page.get_by_role("button", name="Tail").or_(page.get_by_text("Note")).first.wait_for()
+        page.get_by_role("link", name="Quintet, tuba").click()
+        page.get_by_role("button", name="Tail left").wait_for()
+        page.get_by_role("img", name="The ring end-on").wait_for()
         taken["bench"] = page.screenshot(animations="disabled")
         # A bench listens for as long as it is open.
         page.goto("about:blank")
