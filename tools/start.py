@@ -38,6 +38,8 @@ _STOPS_WITHIN_S = 4
 """Requests that are under way may end; half-sent ones are cut off."""
 _BACKUP_AGAIN_S = 600
 _PR_SET_PDEATHSIG = 1
+_SUPERVISOR = "PLIANT_COIL_SUPERVISOR"
+"""Whose number a worker's parent has to have."""
 _backing_up = threading.Lock()
 
 
@@ -159,6 +161,7 @@ def _supervise(url: str, address: str, listening: socket.socket, workers: int, c
         if cluster and backups.due(datetime.now(UTC)):
             threading.Thread(target=_daily_backup, args=(url,), daemon=True).start()
 
+    os.environ[_SUPERVISOR] = str(os.getpid())
     _Supervisor(config, [listening], lambda: _say(f"Pliant Coil is at {address}  (Ctrl-C stops it)"), tend).run()
 
 
@@ -207,6 +210,9 @@ def worker() -> "FastAPI":
 
     with contextlib.suppress(OSError, AttributeError):
         ctypes.CDLL(None).prctl(_PR_SET_PDEATHSIG, signal.SIGTERM)
+    # One that ended while this worker was coming up tells nobody any more.
+    if os.environ.get(_SUPERVISOR) not in (None, str(os.getppid())):
+        raise SystemExit(0)
     return create_app()
 
 

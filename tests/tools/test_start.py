@@ -1,5 +1,6 @@
 """./start as a maker uses it, from the moment everything is installed: first start, second, Ctrl-C, and accidents."""
 
+import contextlib
 import os
 import random
 import re
@@ -152,6 +153,25 @@ def test_workers_end_with_a_supervisor_that_is_killed(state: Path) -> None:
     until(lambda: not any(lives(pid) for pid in workers))
 
 
+def test_a_worker_whose_supervisor_is_gone_already_doesnt_stay() -> None:
+    """One that is killed while its workers come up can't tell them any more: they would hold its port for good."""
+    command = [sys.executable, "-c", "from tools.start import worker; worker()"]
+    gone = {**os.environ, "PLIANT_COIL_SUPERVISOR": "1", "DATABASE_URL": "postgresql://nobody@127.0.0.1:1/nothing"}
+    assert subprocess.run(command, cwd=ROOT, env=gone, timeout=60, check=False).returncode == 0
+    with_app = f"import os; os.environ['PLIANT_COIL_SUPERVISOR'] = str(os.getppid()); {command[2]}; raise SystemExit(3)"
+    assert subprocess.run([*command[:2], with_app], cwd=ROOT, env=gone, timeout=60, check=False).returncode == 3
+
+
+def left_by(state: Path) -> list[int]:
+    """Our processes that still work for a state."""
+    found = []
+    for process in Path("/proc").glob("[0-9]*"):
+        with contextlib.suppress(OSError):
+            if str(state).encode() in (process / "environ").read_bytes() and b"multiprocessing" in (process / "cmdline").read_bytes():
+                found.append(int(process.name))
+    return found
+
+
 def test_a_worker_that_dies_is_replaced(state: Path) -> None:
     started = Start(state)
     try:
@@ -222,6 +242,7 @@ def test_random_kills_lose_nothing_that_was_acknowledged(state: Path) -> None:
     told = survive(state, 4, random.Random(3))
     assert told.rings and told.taps
     assert (told.lost, told.failed_starts) == (0, 0)
+    until(lambda: not left_by(state))
 
 
 def prepared(folder: Path, script: str) -> subprocess.Popen[str]:
