@@ -4,7 +4,8 @@ import re
 from dataclasses import dataclass
 from typing import Literal
 
-MM_PER_INCH = 25.4
+from pliant_coil.core.words.figures import MM_PER_INCH
+
 LONGEST = 80
 """Characters of a line; a tool that says more in one is something else."""
 _LINE = re.compile(r"([+-]?\d{1,6}(?:[.,]\d{1,6})?)\s*(mm|in|g)", re.IGNORECASE)

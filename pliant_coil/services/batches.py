@@ -10,7 +10,7 @@ from sqlalchemy import func, select
 from sqlalchemy.exc import IntegrityError
 
 from pliant_coil.core.bench.batch import Batch as Rings
-from pliant_coil.core.bench.batch import Bench
+from pliant_coil.core.bench.batch import BatchKind, Bench
 from pliant_coil.core.making.ring import make_ring
 from pliant_coil.core.ring_file.document import RingFile, read_ring
 from pliant_coil.core.words.refusal import Fault, Refusal, refuse
@@ -51,7 +51,7 @@ class Batches:
     def _work(self, *, writes: bool = False) -> AbstractContextManager[Scope]:
         return at_work(self._sessions, self._actor, writes=writes)
 
-    def begin(self, file: RingFile, kind: str, wanted: Sequence[Wanted], key: UUID | None = None) -> UUID:
+    def begin(self, file: RingFile, kind: BatchKind, wanted: Sequence[Wanted], key: UUID | None = None) -> UUID:
         """Take several rings to the bench at once; under the same `key` once. Raises `Refusal` naming each that can't be made."""
         files = _files(file, wanted)
         try:

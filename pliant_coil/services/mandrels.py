@@ -1,10 +1,10 @@
-"""A workshop's own mandrels: measured at their marks, and what that says of where to start on them."""
+"""A workshop's own mandrels, measured at their marks."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
 from uuid import UUID
 
-from pliant_coil.core.trade.own_mandrel import Line, check_mark, fitted
+from pliant_coil.core.trade.own_mandrel import MandrelKind, check_mark
 from pliant_coil.core.trade.sizes import read_size
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.services.scope import Actor, NotFound, at_work
@@ -23,13 +23,12 @@ class MeasuredMark:
 
 @dataclass(frozen=True)
 class KnownMandrel:
-    """A mandrel with its marks and the line that they lie on."""
+    """A mandrel with its marks."""
 
     id: UUID
     name: str
-    kind: str
+    kind: MandrelKind
     marks: list[MeasuredMark]
-    line: Line
 
 
 class Mandrels:
@@ -43,13 +42,9 @@ class Mandrels:
         """Every mandrel, by name."""
         with at_work(self._sessions, self._actor) as (session, workshop_id, _):
             found = store.kept(session, workshop_id)
-        known = []
-        for each in found:
-            marks = [MeasuredMark(**mark) for mark in each.marks]
-            known.append(KnownMandrel(each.id, each.name, each.kind, marks, fitted([(m.named_mm, m.measured_mm) for m in marks])))
-        return known
+        return [KnownMandrel(each.id, each.name, each.kind, [MeasuredMark(**mark) for mark in each.marks]) for each in found]
 
-    def keep(self, name: str, kind: str, marks: Sequence[tuple[str, float]]) -> None:
+    def keep(self, name: str, kind: MandrelKind, marks: Sequence[tuple[str, float]]) -> None:
         """Keep a mandrel, or measure it again under its name. Raises `Refusal` naming the mark that can't be."""
         plain = " ".join(name.split())
         if not plain:

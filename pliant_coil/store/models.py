@@ -14,6 +14,7 @@ from sqlalchemy import (
     Index,
     MetaData,
     ScalarSelect,
+    String,
     Text,
     UniqueConstraint,
     func,
@@ -22,6 +23,9 @@ from sqlalchemy import (
 )
 from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import DeclarativeBase, Mapped, column_property, mapped_column
+
+from pliant_coil.core.bench.batch import BatchKind
+from pliant_coil.core.trade.own_mandrel import MandrelKind
 
 
 class Base(DeclarativeBase):
@@ -199,7 +203,7 @@ class Batch(Base):
     id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
     workshop_id: Mapped[UUID] = mapped_column(ForeignKey("workshop.id"))
     title: Mapped[str]
-    kind: Mapped[str]
+    kind: Mapped[BatchKind] = mapped_column(String)
     file: Mapped[dict[str, Any]]
     """The plan that they share; each job has its own finger in it."""
     saved_as: Mapped[UUID | None]
@@ -272,6 +276,6 @@ class Mandrel(Base):
     id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
     workshop_id: Mapped[UUID] = mapped_column(ForeignKey("workshop.id"))
     name: Mapped[str]
-    kind: Mapped[str]
+    kind: Mapped[MandrelKind] = mapped_column(String)
     marks: Mapped[list[dict[str, Any]]]
     created_at: Mapped[datetime] = mapped_column(server_default=func.now())

@@ -194,6 +194,8 @@ class SizeRead(BaseModel):
 
     system: str
     size: Size
+    on_mandrel_mm: float
+    """What the reader's own mandrel measures where a mark says this: what is meant by a reading."""
     reason: str = ""
 
 

@@ -40,7 +40,30 @@ def test_a_reading_on_a_mandrel_that_runs_small(client: TestClient) -> None:
     asked = {"task": step["id"], "value_mm": step["expected_mm"]}
     right = client.get(f"/api/jobs/{job}/reading", params=asked).json()
     assert abs(right["off_us"]) < 0.01 and right["zone"] == "on-course"
-    small = client.get(f"/api/jobs/{job}/reading", params={**asked, "mandrel_off": -0.3}).json()
-    assert small["off_us"] == pytest.approx(-0.3 / 0.8128, abs=0.02), "the mark says so, the mandrel is smaller there"
-    shifted = {**asked, "value_mm": step["expected_mm"] + 0.3, "mandrel_off": -0.3}
-    assert client.get(f"/api/jobs/{job}/reading", params=shifted).json()["off_us"] == pytest.approx(0, abs=0.01)
+    mark = client.get("/api/sizes", params={"text": "US 7", "mandrel_off": -0.3}).json()
+    assert mark["on_mandrel_mm"] == pytest.approx(mark["size"]["inside_diameter_mm"] - 0.3, abs=0.01)
+    small = client.get(f"/api/jobs/{job}/reading", params={**asked, "value_mm": step["expected_mm"] - 0.3}).json()
+    assert small["off_us"] == pytest.approx(-0.3 / 0.8128, abs=0.02)
+    told = client.get(f"/api/jobs/{job}/reading", params={**asked, "mandrel_off": -0.3}).json()
+    assert (told["off_us"], told["zone"]) == (right["off_us"], right["zone"]), "what was measured is what it is"
+    assert told["expected"] != right["expected"], "but its mark is another one there"
+
+
+def test_marks_stand_where_they_stand_on_the_mandrel(client: TestClient) -> None:
+    right = client.get("/api/sizes/scales").json()
+    own = client.get("/api/sizes/scales", params={"mandrel_off": -0.2, "mandrel_slope": 0.01}).json()
+    for scale, shifted in zip(right, own, strict=True):
+        for mark, moved in zip(scale["marks"], shifted["marks"], strict=True):
+            named = mark["inside_diameter_mm"]
+            assert moved["label"] == mark["label"]
+            assert moved["inside_diameter_mm"] == pytest.approx(named - 0.2 + 0.01 * (named - 17), abs=2e-4)
+
+
+def test_a_mandrel_is_told_in_the_readers_units(client: TestClient) -> None:
+    client.put("/api/mandrels", json=GROOVED)
+    told = client.get("/api/mandrels", params={"units": "in"}).json()[0]
+    assert "0.669 in" in told["text"] and "groove" in told["text"]
+    assert [mark["measured"] for mark in told["marks"]] == ["0.606 in", "0.744 in"]
+    (low, at_low), (high, at_high) = told["drawn"]
+    slope = (at_high - at_low) / (high - low)
+    assert slope == pytest.approx(told["line"]["slope"]) and at_low + slope * (17 - low) == pytest.approx(told["line"]["off_mm"])

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 from pliant_coil.core.plan.build import plan
 from pliant_coil.core.ring_file.document import read_ring
 from pliant_coil.core.trade.own_mandrel import MIDDLE_MM, Line, check_mark, fitted
-from pliant_coil.core.trade.sizes import MandrelMark, Size, read_size
+from pliant_coil.core.trade.sizes import SYSTEMS, MandrelMark, Size, nearest_mark, read_size
 from pliant_coil.core.words.refusal import Refusal
 from pliant_coil.core.words.say import Reader, say, write
 
@@ -51,10 +51,11 @@ def test_every_mark_of_a_plan_is_told_for_the_mandrel_and_sizes_are_not() -> Non
     plain, own = Reader(), Reader(mandrel=small)
     made = plan(file)
     dumped = {reader: made.model_dump(mode="json", context={"reader": reader}) for reader in (plain, own)}
-    start = read_size(dumped[plain]["start"]["said"].removeprefix("just past ").removeprefix("just short of "), "x").inside_diameter_mm
-    on_own = read_size(dumped[own]["start"]["said"].removeprefix("just past ").removeprefix("just short of "), "x").inside_diameter_mm
+    start = read_size(dumped[plain]["start"]["mark"].removeprefix("just past ").removeprefix("just short of "), "x").inside_diameter_mm
+    on_own = read_size(dumped[own]["start"]["mark"].removeprefix("just past ").removeprefix("just short of "), "x").inside_diameter_mm
     assert on_own - start == pytest.approx(0.203, abs=0.11), "a quarter size further up, to the marks' own step"
-    assert dumped[own]["finished"] == dumped[plain]["finished"] and dumped[own]["target"] == dumped[plain]["target"]
+    for name in ("said", "exact"):
+        assert dumped[own]["finished"][name] == dumped[plain]["finished"][name], "what comes off is a size, not a mark"
     differing = [
         (a["id"])
         for a, b in zip(dumped[plain]["steps"], dumped[own]["steps"], strict=True)
@@ -67,3 +68,7 @@ def test_every_mark_of_a_plan_is_told_for_the_mandrel_and_sizes_are_not() -> Non
 def test_a_mark_is_a_size_at_another_place(inside_mm: float, line: Line) -> None:
     at = write(say("{m}", m=MandrelMark(inside_mm)), Reader(mandrel=line))
     assert at == write(say("{m}", m=Size(line.marked_mm(inside_mm))), Reader())
+    assert (
+        write(say("{m}", m=MandrelMark(inside_mm, 1)), Reader(mandrel=line)) == nearest_mark(line.marked_mm(inside_mm), SYSTEMS["uk"]).text
+    )
+    assert write(say("{m}", m=MandrelMark(inside_mm, 1)), Reader(systems=("us",), mandrel=line)) == ""

@@ -25,4 +25,11 @@ def test_marks_are_told_for_the_mandrel_at_hand(plan: Page, server: str) -> None
     expect(plan.get_by_test_id("answer")).to_have_attribute("data-standing", "fresh")
     expect(plan.get_by_text("Start, form it at, on “the short one”")).to_be_visible()
     assert start.inner_text() != before, "its marks run large: the start lies further up"
+    # The drawing, the steps and the paper say the same mark, in both systems; the old one stands nowhere.
+    mark = start.inner_text()
+    expect(plan.get_by_role("img", name=f"Start at {mark}, comes off at {finish}")).to_be_visible()
+    expect(plan.get_by_role("list", name="Steps").or_(plan.get_by_role("main")).first).to_contain_text(mark)
+    paper = plan.get_by_test_id("paper").inner_text() or plan.get_by_test_id("paper").text_content() or ""
+    assert mark in paper and before not in paper
+    assert before not in plan.get_by_role("main").inner_text()
     assert plan.get_by_test_id("finish").inner_text() == finish, "what comes off is a size, not a mark"

@@ -4,10 +4,14 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from statistics import median
+from typing import Literal
 
 from pliant_coil.core.bench.progress import Progress
 from pliant_coil.core.bench.ring_at_bench import RingAtBench
 from pliant_coil.core.styles.tasks import PHASES, Phase, Task
+
+BatchKind = Literal["by_ring", "by_stage", "class"]
+"""How several rings are made: one after the other, all of them stage by stage, or each at a bench of its own."""
 
 
 @dataclass(frozen=True)

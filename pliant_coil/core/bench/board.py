@@ -6,7 +6,7 @@ from uuid import UUID
 
 from pydantic import PlainSerializer
 
-from pliant_coil.core.bench.batch import Batch, Bench
+from pliant_coil.core.bench.batch import Batch, BatchKind, Bench
 from pliant_coil.core.plan.model import Text, Told
 from pliant_coil.core.trade.sizes import Size
 from pliant_coil.core.words.say import NOTHING, say
@@ -42,7 +42,7 @@ class BoardTold(Told):
 
     id: UUID
     title: str
-    kind: Literal["by_ring", "by_stage", "class"]
+    kind: BatchKind
     stage: str
     """The earliest stage that a ring still stands in; empty when all are done."""
     repeats_left: float

@@ -1,7 +1,6 @@
 """What is told of a ring at the bench: written for its reader like the plan."""
 
-import math
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from typing import Annotated, Any, Literal
 from uuid import UUID
 
@@ -9,16 +8,15 @@ from pydantic import BaseModel, PlainSerializer
 
 from pliant_coil.core.bench.packing import Packing
 from pliant_coil.core.bench.progress import Progress
-from pliant_coil.core.bench.reach import SURE, Tail, splice_mm
-from pliant_coil.core.bench.ring_at_bench import RingAtBench, TailEnd
+from pliant_coil.core.bench.reach import SURE, Tail
+from pliant_coil.core.bench.ring_at_bench import RingAtBench
 from pliant_coil.core.bench.sizing import SizeReading
+from pliant_coil.core.bench.tails import TailEnd, Tails
 from pliant_coil.core.plan.model import Mm, Text, Told, Us
+from pliant_coil.core.trade.own_mandrel import MandrelKind, fitted
 from pliant_coil.core.trade.sizes import US_STEP_MM, MandrelMark, Size, SizeChange
-from pliant_coil.core.words.figures import Count, Length, Number, Share
+from pliant_coil.core.words.figures import Count, Length, Number, Share, Thickness
 from pliant_coil.core.words.say import NOTHING, Say, say
-
-_START_WRAPS = 2
-"""Wraps that hold the start of a spliced piece."""
 
 
 class CounterTold(Told):
@@ -138,6 +136,35 @@ class MandrelTold(Told):
     rings: int
 
 
+class MarkTold(Told):
+    """A mark of one's own mandrel: what it names, and what was measured there."""
+
+    mark: str
+    named_mm: float
+    measured_mm: float
+    measured: Text
+
+
+class LineTold(Told):
+    """By how much a mandrel's marks are off: at an inside diameter of 17 mm, and more for each millimetre."""
+
+    off_mm: float
+    slope: float
+
+
+class OwnMandrelTold(Told):
+    """A maker's own mandrel, and how its marks stand."""
+
+    id: UUID
+    name: str
+    kind: MandrelKind
+    text: Text
+    marks: list[MarkTold]
+    line: LineTold
+    drawn: list[tuple[float, float]]
+    """Two places on the line: the inside diameter that is named [mm], and by how much it is off."""
+
+
 class Taken(BaseModel):
     """What came of events that were sent: the number of the newest, and which were there already."""
 
@@ -233,6 +260,37 @@ def mandrel_told(mandrel: str, family: str, off_mm: float, sd_mm: float, rings: 
     return MandrelTold(mandrel=mandrel, family=family, text=text, off_mm=off_mm, rings=rings)
 
 
+_SHOWN_MM = (12.5, 23.5)
+_SAID_MM = (17.0, 20.0)
+_KINDS: dict[MandrelKind, str] = {
+    "tapered": "Tapered.",
+    "grooved": "Tapered, with a groove that hides ends under the head: a finger feels what it doesn’t.",
+    "stepped": "Stepped.",
+}
+
+
+def own_mandrel_told(mandrel_id: UUID, name: str, kind: MandrelKind, marks: Sequence[tuple[str, float, float]]) -> OwnMandrelTold:
+    """A mandrel with its marks (as typed, what they name and what was measured [mm]) and the line that they lie on."""
+    line = fitted([(named, measured) for _, named, measured in marks])
+    a, b = _SAID_MM
+    text = Say(_KINDS[kind]) + say(
+        "Where its marks name {a} it measures {at_a}, where they name {b} {at_b}.",
+        a=Thickness(a),
+        at_a=Thickness(line.true_mm(a)),
+        b=Thickness(b),
+        at_b=Thickness(line.true_mm(b)),
+    )
+    return OwnMandrelTold(
+        id=mandrel_id,
+        name=name,
+        kind=kind,
+        text=text,
+        marks=[MarkTold(mark=m, named_mm=n, measured_mm=mm, measured=say("{mm}", mm=Thickness(mm))) for m, n, mm in marks],
+        line=LineTold(off_mm=line.off_mm, slope=line.slope),
+        drawn=[(mm, line.true_mm(mm) - mm) for mm in _SHOWN_MM],
+    )
+
+
 def reading_told(reading: SizeReading) -> SizeReadingTold:
     """A reading in words."""
     return SizeReadingTold(
@@ -256,8 +314,9 @@ def tail_end_told(end: TailEnd) -> TailEndTold:
     return TailEndTold(piece=end.piece, end=end.end, label=end.label, needs_mm=needs, needs=say("{needs}", needs=Length(needs)))
 
 
-def tail_told(at_bench: RingAtBench, end: TailEnd, tail: Tail, other: tuple[TailEnd, Tail] | None = None) -> TailTold:
+def tail_told(tails: Tails, end: TailEnd, value_mm: float) -> TailTold:
     """Whether a tail reaches; if not, what is made less of, alike on both sides where the other one was measured too, or spliced."""
+    tail = tails.measured(end, value_mm)
     chance, slack = tail.chance, tail.slack_mm
     reaches = chance >= SURE
     if reaches:
@@ -268,25 +327,24 @@ def tail_told(at_bench: RingAtBench, end: TailEnd, tail: Tail, other: tuple[Tail
         text = say("The tail is {short} short for all that is still to come.", short=Length(-slack))
     spliced = None
     if not reaches:
-        text += _fewer(at_bench, end, tail, other)
-        hides = at_bench.hides_splice()
-        if hides:
-            spliced = splice_mm(tail, _START_WRAPS * math.pi * 2 * at_bench.ring.wires[at_bench.role_of(end)].width_mm)
+        text += _fewer(tails, end, tail)
+        if hides := tails.hides_splice:
+            spliced = tails.splice_mm(end, tail)
             text += say(f"Or splice: a new piece of {{length}}, its start hidden {hides}.", length=Length(spliced))
         else:
             text += say("A splice would show everywhere here: else only a new ring.")
     return TailTold(text=text, slack_mm=slack, chance=chance, reaches=reaches, splice_mm=spliced)
 
 
-def _fewer(at_bench: RingAtBench, end: TailEnd, tail: Tail, other: tuple[TailEnd, Tail] | None) -> Say:
-    spare = at_bench.spare(end)
+def _fewer(tails: Tails, end: TailEnd, tail: Tail) -> Say:
+    spare, other = tails.spare(end), tails.other(end)
     if spare is None:
         return NOTHING
     enough = spare.enough(tail)
     if enough <= 0:
         return say("Fewer of “{what}” don’t help.", what=spare.label)
     text = say("{n} of {all} “{what}” still reach.", n=Number(enough, 1), all=Number(spare.repeats, 1), what=spare.label)
-    twin = at_bench.spare(other[0]) if other else None
+    twin = tails.spare(other[0]) if other else None
     if other and twin and twin.left.kind == spare.left.kind:
         alike = spare.on_both(tail, twin, other[1])
         if alike > 0:

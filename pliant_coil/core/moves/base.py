@@ -48,6 +48,10 @@ class Counted:
     step: float = 1.0
     least: float = 1.0
     most: float = 200.0
+    spared_by: float = 1.0
+    """In what steps a maker makes less of it, when the wire is short."""
+    spared_to: float = 1.0
+    """With how few of it the ring still holds."""
 
 
 @dataclass(frozen=True)

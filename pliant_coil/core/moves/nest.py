@@ -80,7 +80,7 @@ class Nest(Move):
     kind: ClassVar[str] = "nest"
     seconds: ClassVar[float] = 45.0
     hand: ClassVar[HandKind] = "nest"
-    counted: ClassVar[Counted | None] = Counted("turn", step=0.5, least=0.5, most=8)
+    counted: ClassVar[Counted | None] = Counted("turn", step=0.5, least=0.5, most=8, spared_by=0.5, spared_to=0.5)
 
     @property
     def count(self) -> float:

@@ -43,7 +43,7 @@ class Wrap(Move):
     kind: ClassVar[str] = "wrap"
     seconds: ClassVar[float] = 8.0
     hand: ClassVar[HandKind] = "wrap"
-    counted: ClassVar[Counted | None] = Counted("wrap", step=0.5, least=0.5)
+    counted: ClassVar[Counted | None] = Counted("wrap", step=0.5, least=0.5, spared_to=2)
 
     @property
     def loop_mm(self) -> float:

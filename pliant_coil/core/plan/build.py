@@ -46,8 +46,8 @@ def plan(file: RingFile, *, paths: bool = False, habits: bool = True, hand: Know
         target_reason=ring.target_reason,
         aim=size_in_all(ring.aim_mm),
         wide_band_us=ring.room_us,
-        start=size_in_all(made.form.diameter_mm, mark=True),
-        guide=size_in_all(guide.bent_at_mm, mark=True) if guide else None,
+        start=size_in_all(made.form.diameter_mm),
+        guide=size_in_all(guide.bent_at_mm) if guide else None,
         finished=size_in_all(made.finished_mm),
         contributions=[
             model.Contribution(
@@ -101,8 +101,8 @@ def _time(minutes: float) -> Say:
     return say("about {n} h", n=Number(round(minutes / 15) / 4, 2))
 
 
-def size_in_all(inside_diameter_mm: float, *, mark: bool = False) -> model.Size:
-    """An inside diameter in every system; as a mark it is said for the reader's own mandrel."""
+def size_in_all(inside_diameter_mm: float) -> model.Size:
+    """An inside diameter in every system."""
     found = {code: nearest_mark(inside_diameter_mm, system) for code, system in SYSTEMS.items()}
     return model.Size(
         inside_diameter_mm=inside_diameter_mm,
@@ -114,7 +114,9 @@ def size_in_all(inside_diameter_mm: float, *, mark: bool = False) -> model.Size:
         ch=found["ch"].label,
         de=found["de"].label,
         exact={code: mark.text for code, mark in found.items()},
-        said=say("{size}", size=MandrelMark(inside_diameter_mm) if mark else Size(inside_diameter_mm)),
+        said=say("{size}", size=Size(inside_diameter_mm)),
+        mark=say("{at}", at=MandrelMark(inside_diameter_mm)),
+        mark_too=say("{at}", at=MandrelMark(inside_diameter_mm, 1)),
         along=say("{way}", way=Along(inside_diameter_mm)),
         across=say("{mm}", mm=Thickness(inside_diameter_mm)),
         around=say("{mm}", mm=Thickness(math.pi * inside_diameter_mm)),
@@ -152,7 +154,7 @@ def _schools(solver: Solver, ring: Ring, solved: MadeRing) -> list[model.School]
             finished_us=nearest_mark(s.finished_mm, us).label or "",
             finished_mm=s.finished_mm,
             off_by_us=s.off_mm / US_STEP_MM,
-            start=say("{size}", size=Size(s.start_mm)),
+            start=say("{at}", at=MandrelMark(s.start_mm)),
             finished=say("{size}", size=Size(s.finished_mm)),
             why=s.why,
         )

@@ -54,6 +54,10 @@ class Size(Told):
     """Per system, as a hand finds it on the mandrel: `just past US 7 1/4`."""
     said: Text
     """In the reader's first system."""
+    mark: Text
+    """Where it stands on the reader's own mandrel, in the words of its marks: what is looked for there."""
+    mark_too: Text
+    """The same in the reader's second system; empty without one."""
     along: Text
     """Where it lies along an ordinary tapered mandrel: `4.4 mm before US 7 3/4`."""
     across: Text

@@ -25,7 +25,8 @@ class Along(Figure):
     inside_diameter_mm: float
 
     def written(self, reader: Reader) -> str:
-        mark = nearest_mark(self.inside_diameter_mm, SYSTEMS[reader.systems[0]])
+        at = reader.mandrel.marked_mm(self.inside_diameter_mm) if reader.mandrel else self.inside_diameter_mm
+        mark = nearest_mark(at, SYSTEMS[reader.systems[0]])
         if mark.label is None or abs(mark.remainder_mm) < ON_THE_MARK_MM:
             return mark.text
         side = "past" if mark.remainder_mm > 0 else "before"

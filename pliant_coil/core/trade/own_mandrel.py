@@ -2,9 +2,11 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Literal
 
 from pliant_coil.core.words.refusal import refuse
 
+MandrelKind = Literal["tapered", "grooved", "stepped"]
 MIDDLE_MM = 17.0
 """Inside diameter about which a mandrel's line is told: US 6 1/2 or so."""
 _OFF_SD_MM, _SLOPE_SD, _READ_SD_MM = 0.20, 0.02, 0.04

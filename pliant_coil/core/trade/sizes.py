@@ -278,12 +278,20 @@ class Size(Figure):
 
 
 @dataclass(frozen=True, slots=True)
-class MandrelMark(Size):
-    """Where an inside diameter [mm] stands on the reader's own mandrel, in the words of its marks."""
+class MandrelMark(Figure):
+    """Where an inside diameter [mm] stands on the reader's own mandrel, in the words of its marks.
+
+    In the reader's first system, or the one after it with `place` 1; nothing where they use no other.
+    """
+
+    inside_diameter_mm: float
+    place: int = 0
 
     def written(self, reader: Reader) -> str:
+        if self.place >= len(reader.systems):
+            return ""
         at = reader.mandrel.marked_mm(self.inside_diameter_mm) if reader.mandrel else self.inside_diameter_mm
-        return Size(at, self.asked_in).written(reader)
+        return nearest_mark(at, SYSTEMS[reader.systems[self.place]]).text
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,12 +1,13 @@
 """Several rings at the bench."""
 
 from functools import partial
-from typing import Annotated, Literal
+from typing import Annotated
 from uuid import UUID
 
 from fastapi import APIRouter, Depends, Header, Request, Response
 from pydantic import BaseModel, ConfigDict, Field
 
+from pliant_coil.core.bench.batch import BatchKind
 from pliant_coil.core.bench.board import BoardTold, bench_told
 from pliant_coil.core.ring_file.document import RingFile, Text
 from pliant_coil.core.words.say import Reader
@@ -17,7 +18,6 @@ from pliant_coil.web_api.readers import TheReader
 from pliant_coil.web_api.routes.plan import TheQueue
 
 router = APIRouter(prefix="/batches", tags=["bench"], responses=WHO)
-Kind = Literal["by_ring", "by_stage", "class"]
 
 
 class RingWanted(BaseModel):
@@ -33,7 +33,7 @@ class BatchWanted(BaseModel):
     """Several rings of one plan."""
 
     file: RingFile
-    kind: Kind
+    kind: BatchKind
     rings: Annotated[list[RingWanted], Field(max_length=200)]
 
 
@@ -44,7 +44,7 @@ class BatchListed(BaseModel):
 
     id: UUID
     title: str
-    kind: Kind
+    kind: BatchKind
 
 
 def _batches(request: Request, actor: TheActor) -> Batches:

@@ -9,6 +9,7 @@ from starlette.concurrency import run_in_threadpool
 from starlette.responses import StreamingResponse
 
 from pliant_coil.core.bench.hand import changed
+from pliant_coil.core.bench.tails import Tails
 from pliant_coil.core.bench.told import (
     RowTold,
     SizeReadingTold,
@@ -156,7 +157,7 @@ def _at_bench(jobs: Jobs, job_id: UUID, reader: Reader) -> str:
         file=standing.file,
         plan=plan(standing.file, paths=True),
         progress=progress_told(standing.at_bench, standing.progress),
-        tails=[tail_end_told(end) for end in standing.at_bench.tails(standing.progress)],
+        tails=[tail_end_told(end) for end in Tails(standing.at_bench, standing.progress).ends],
     )
     return told.model_dump_json(context={"reader": reader})
 
@@ -180,9 +181,7 @@ async def changes(job_id: UUID, jobs: TheJobs, request: Request) -> StreamingRes
 def reading(job_id: UUID, jobs: TheJobs, reader: TheReader, task: Task, value_mm: Millimetres) -> Response:
     """What a size that the mandrel reads at a step means for this ring."""
     standing = jobs.standing(job_id)
-    # What is typed is what the mark names; the mandrel may measure something else there.
-    read_mm = reader.mandrel.true_mm(value_mm) if reader.mandrel else value_mm
-    found = standing.at_bench.reading(standing.at_bench.task(task), read_mm, standing.progress)
+    found = standing.at_bench.reading(standing.at_bench.task(task), value_mm, standing.progress)
     return Response(reading_told(found).model_dump_json(context={"reader": reader}), media_type="application/json")
 
 
@@ -207,11 +206,9 @@ def tail(
 ) -> Response:
     """Whether a measured tail reaches for all that is still to come."""
     standing = jobs.standing(job_id)
-    at_bench, progress = standing.at_bench, standing.progress
-    ends = {(e.piece, e.end): e for e in at_bench.tails(progress)}
+    tails = Tails(standing.at_bench, standing.progress, jobs.hand()[0] if hand else None)
+    ends = {(e.piece, e.end): e for e in tails.ends}
     if (piece, end) not in ends:
         refuse("piece", "nothing is left to do at that end", ", ".join(f"{p} {e}" for p, e in ends) or "no end: all is made")
-    known = jobs.hand()[0] if hand else None
-    measured = at_bench.tail(ends[piece, end], value_mm, progress, known)
-    told = tail_told(at_bench, ends[piece, end], measured, at_bench.other_tail(ends[piece, end], progress, known))
+    told = tail_told(tails, ends[piece, end], value_mm)
     return Response(told.model_dump_json(context={"reader": reader}), media_type="application/json")

@@ -1,24 +1,25 @@
 """A workshop's own mandrels."""
 
-from typing import Annotated, Literal
+from typing import Annotated
 from uuid import UUID
 
-from fastapi import APIRouter, Depends, Request
-from pydantic import BaseModel, ConfigDict, Field
+from fastapi import APIRouter, Depends, Request, Response
+from pydantic import BaseModel, Field, TypeAdapter
 
+from pliant_coil.core.bench.told import OwnMandrelTold, own_mandrel_told
 from pliant_coil.core.ring_file.document import Text
+from pliant_coil.core.trade.own_mandrel import MandrelKind
 from pliant_coil.services.mandrels import Mandrels
 from pliant_coil.web_api.actors import WHO, TheActor
 from pliant_coil.web_api.problems import MISSING, REFUSED
+from pliant_coil.web_api.readers import TheReader
 
 router = APIRouter(prefix="/mandrels", tags=["bench"], responses=WHO)
-Kind = Literal["tapered", "grooved", "stepped"]
+_ALL = TypeAdapter(list[OwnMandrelTold])
 
 
 class MarkMeasured(BaseModel):
     """A mark, and what a caliper reads across the mandrel there."""
-
-    model_config = ConfigDict(from_attributes=True)
 
     mark: Annotated[Text, Field(min_length=1, max_length=80)]
     measured_mm: Annotated[float, Field(ge=8, le=30, allow_inf_nan=False)]
@@ -28,35 +29,8 @@ class MandrelMeasured(BaseModel):
     """A mandrel under its name."""
 
     name: Annotated[Text, Field(max_length=80)]
-    kind: Kind = "tapered"
+    kind: MandrelKind = "tapered"
     marks: Annotated[list[MarkMeasured], Field(max_length=40)]
-
-
-class LineTold(BaseModel):
-    """By how much its marks are off: at an inside diameter of 17 mm, and more for each millimetre."""
-
-    model_config = ConfigDict(from_attributes=True)
-
-    off_mm: float
-    slope: float
-
-
-class MarkTold(MarkMeasured):
-    """And the inside diameter that the mark names."""
-
-    named_mm: float
-
-
-class OwnMandrelTold(BaseModel):
-    """A mandrel with its marks and their line."""
-
-    model_config = ConfigDict(from_attributes=True)
-
-    id: UUID
-    name: str
-    kind: Kind
-    marks: list[MarkTold]
-    line: LineTold
 
 
 def _mandrels(request: Request, actor: TheActor) -> Mandrels:
@@ -66,10 +40,13 @@ def _mandrels(request: Request, actor: TheActor) -> Mandrels:
 TheMandrels = Annotated[Mandrels, Depends(_mandrels)]
 
 
-@router.get("")
-def list_mandrels(mandrels: TheMandrels) -> list[OwnMandrelTold]:
-    """Every mandrel, by name."""
-    return [OwnMandrelTold.model_validate(mandrel) for mandrel in mandrels.all()]
+@router.get("", response_model=list[OwnMandrelTold])
+def list_mandrels(mandrels: TheMandrels, reader: TheReader) -> Response:
+    """Every mandrel, by name, and by how much its marks are off."""
+    told = [
+        own_mandrel_told(m.id, m.name, m.kind, [(mark.mark, mark.named_mm, mark.measured_mm) for mark in m.marks]) for m in mandrels.all()
+    ]
+    return Response(_ALL.dump_json(told, context={"reader": reader}), media_type="application/json")
 
 
 @router.put("", status_code=204, responses=REFUSED)

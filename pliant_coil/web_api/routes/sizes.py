@@ -14,7 +14,9 @@ from pliant_coil.web_api.schemas import SizeMark, SizeRead, SizeScale
 router = APIRouter(prefix="/sizes", tags=["sizes"])
 
 
-def _answer(told: SizeRead, reader: Reader) -> Response:
+def _answer(system: str, inside_mm: float, reader: Reader, reason: str = "") -> Response:
+    stands = reader.mandrel.true_mm(inside_mm) if reader.mandrel else inside_mm
+    told = SizeRead(system=system, size=size_in_all(inside_mm), on_mandrel_mm=stands, reason=reason)
     return Response(told.model_dump_json(context={"reader": reader}), media_type="application/json")
 
 
@@ -22,7 +24,7 @@ def _answer(told: SizeRead, reader: Reader) -> Response:
 async def read(text: str, reader: TheReader) -> Response:
     """Read a size as people type it. A bare number that the reader's systems know differently is asked about."""
     size = read_size(text, "text", reader.systems)
-    return _answer(SizeRead(system=size.system, size=size_in_all(size.inside_diameter_mm)), reader)
+    return _answer(size.system, size.inside_diameter_mm, reader)
 
 
 @router.get("/between", response_model=SizeRead, responses=REFUSED)
@@ -33,17 +35,17 @@ async def between(
 ) -> Response:
     """Propose a size for a finger and its knuckle."""
     proposal = between_finger_and_knuckle(around_finger_mm, around_knuckle_mm)
-    told = SizeRead(system="us", size=size_in_all(proposal.inside_diameter_mm), reason=write(proposal.reason, reader))
-    return _answer(told, reader)
+    return _answer("us", proposal.inside_diameter_mm, reader, write(proposal.reason, reader))
 
 
 @router.get("/scales")
-async def scales() -> list[SizeScale]:
-    """Every system with all its marks."""
+async def scales(reader: TheReader) -> list[SizeScale]:
+    """Every system with all its marks, where they stand on the reader's mandrel."""
+    stands = reader.mandrel.true_mm if reader.mandrel else float
     told = []
     for system in SYSTEMS.values():
         count = round((system.highest - system.lowest) / system.mark_step)
         numbers = [system.lowest + k * system.mark_step for k in range(count + 1)]
-        marks = [SizeMark(label=system.label(n), inside_diameter_mm=round(system.to_diameter_mm(n), 4)) for n in numbers]
+        marks = [SizeMark(label=system.label(n), inside_diameter_mm=round(stands(system.to_diameter_mm(n)), 4)) for n in numbers]
         told.append(SizeScale(code=system.code, name=system.name, rule=system.rule, source=system.source, marks=marks))
     return told

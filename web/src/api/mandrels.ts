@@ -1,10 +1,15 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { answer, api } from './client';
-import { keys, untilThere } from './queries';
+import { keys, untilThere, type ReaderOf } from './queries';
 
 /** The workshop's own mandrels. */
-export const useMandrels = () =>
-  useQuery({ queryKey: keys.mandrels, queryFn: () => answer(api.GET('/api/mandrels')), ...untilThere });
+export const useMandrels = (reader: ReaderOf, enabled = true) =>
+  useQuery({
+    queryKey: keys.mandrelsFor(reader),
+    queryFn: () => answer(api.GET('/api/mandrels', { params: { query: { ...reader } } })),
+    enabled,
+    ...untilThere,
+  });
 
 export function useMandrelChanges() {
   const queries = useQueryClient();

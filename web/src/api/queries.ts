@@ -8,11 +8,12 @@ export const keys = {
   resizing: (draft: Draft, to: string, reader: ReaderOf) => ['resizing', draft, to, reader] as const,
   size: (text: string, reader: ReaderOf) => ['size', text, reader] as const,
   between: (finger: number, knuckle: number, reader: ReaderOf) => ['between', finger, knuckle, reader] as const,
-  scales: ['scales'] as const,
+  scales: (reader?: ReaderOf) => ['scales', reader] as const,
   gallery: (size: string, reader: ReaderOf) => ['gallery', size, reader] as const,
   styles: ['styles'] as const,
   devices: ['devices'] as const,
   mandrels: ['mandrels'] as const,
+  mandrelsFor: (reader: ReaderOf) => ['mandrels', reader] as const,
   me: ['me'] as const,
   people: ['people'] as const,
   offer: (token: string) => ['offer', token] as const,
@@ -124,10 +125,11 @@ export const useBetween = (finger: number, knuckle: number, reader: ReaderOf) =>
     ...untilThere,
   });
 
-export const useScales = () =>
+/** Every system's marks, where they should stand; for a reader, where they stand on the mandrel at hand. */
+export const useScales = (reader?: ReaderOf) =>
   useQuery({
-    queryKey: keys.scales,
-    queryFn: () => answer(api.GET('/api/sizes/scales')),
+    queryKey: keys.scales(reader),
+    queryFn: () => answer(api.GET('/api/sizes/scales', { params: { query: { ...reader } } })),
     staleTime: Infinity,
     ...untilThere,
   });

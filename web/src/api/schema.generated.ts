@@ -741,7 +741,7 @@ export interface paths {
         };
         /**
          * List Mandrels
-         * @description Every mandrel, by name.
+         * @description Every mandrel, by name, and by how much its marks are off.
          */
         get: operations["list_mandrels_api_mandrels_get"];
         /**
@@ -1113,7 +1113,7 @@ export interface paths {
         };
         /**
          * Scales
-         * @description Every system with all its marks.
+         * @description Every system with all its marks, where they stand on the reader's mandrel.
          */
         get: operations["scales_api_sizes_scales_get"];
         put?: never;
@@ -2784,7 +2784,7 @@ export interface components {
         };
         /**
          * LineTold
-         * @description By how much its marks are off: at an inside diameter of 17 mm, and more for each millimetre.
+         * @description By how much a mandrel's marks are off: at an inside diameter of 17 mm, and more for each millimetre.
          */
         LineTold: {
             /** Off Mm */
@@ -2986,15 +2986,17 @@ export interface components {
         };
         /**
          * MarkTold
-         * @description And the inside diameter that the mark names.
+         * @description A mark of one's own mandrel: what it names, and what was measured there.
          */
         MarkTold: {
             /** Mark */
             mark: string;
-            /** Measured Mm */
-            measured_mm: number;
             /** Named Mm */
             named_mm: number;
+            /** Measured Mm */
+            measured_mm: number;
+            /** Measured */
+            measured: string;
         };
         /**
          * MeTold
@@ -3384,7 +3386,7 @@ export interface components {
         };
         /**
          * OwnMandrelTold
-         * @description A mandrel with its marks and their line.
+         * @description A maker's own mandrel, and how its marks stand.
          */
         OwnMandrelTold: {
             /**
@@ -3399,9 +3401,16 @@ export interface components {
              * @enum {string}
              */
             kind: "tapered" | "grooved" | "stepped";
+            /** Text */
+            text: string;
             /** Marks */
             marks: components["schemas"]["MarkTold"][];
             line: components["schemas"]["LineTold"];
+            /** Drawn */
+            drawn: [
+                number,
+                number
+            ][];
         };
         /**
          * OwnRoom
@@ -4225,6 +4234,10 @@ export interface components {
             };
             /** Said */
             said: string;
+            /** Mark */
+            mark: string;
+            /** Mark Too */
+            mark_too: string;
             /** Along */
             along: string;
             /** Across */
@@ -4250,6 +4263,8 @@ export interface components {
             /** System */
             system: string;
             size: components["schemas"]["Size"];
+            /** On Mandrel Mm */
+            on_mandrel_mm: number;
             /**
              * Reason
              * @default
@@ -8173,7 +8188,16 @@ export interface operations {
     };
     list_mandrels_api_mandrels_get: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Units of length in every text */
+                units?: "mm" | "in";
+                /** @description Size systems, the first one first: us,uk */
+                sizes?: string;
+                /** @description By how much the marks of the reader's mandrel are off [mm] */
+                mandrel_off?: number;
+                /** @description And by how much more for each millimetre above 17 */
+                mandrel_slope?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -8205,6 +8229,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
                 };
             };
         };
@@ -9259,7 +9292,16 @@ export interface operations {
     };
     scales_api_sizes_scales_get: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Units of length in every text */
+                units?: "mm" | "in";
+                /** @description Size systems, the first one first: us,uk */
+                sizes?: string;
+                /** @description By how much the marks of the reader's mandrel are off [mm] */
+                mandrel_off?: number;
+                /** @description And by how much more for each millimetre above 17 */
+                mandrel_slope?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -9291,6 +9333,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
                 };
             };
         };

@@ -3,6 +3,7 @@ import Typography from '@mui/material/Typography';
 import { Suspense, useEffect, useRef } from 'react';
 import { NavLink, Outlet, useLocation } from 'react-router';
 import { useMe } from '../api/people';
+import { AtHand } from '../mandrels/AtHand';
 import { PreferencesMenu } from '../preferences/PreferencesMenu';
 import { Listening } from '../tools/Listening';
 import { Mishap } from './Mishap';
@@ -115,6 +116,7 @@ export function Shell() {
         </Box>
         <PreferencesMenu />
         <Listening />
+        <AtHand />
       </Box>
       {/* A screen that failed doesn't take the others with it: going elsewhere begins anew. */}
       <Mishap key={pathname.split('/')[1]}>

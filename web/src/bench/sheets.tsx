@@ -11,7 +11,6 @@ import { useSize } from '../api/queries';
 import { figures } from '../app/theme';
 import { usePreferences, useReader } from '../preferences/Preferences';
 import { length, lengthIn, withFractions } from '../words/figures';
-import { trueAt } from '../words/mandrel';
 import type { Say } from './useBench';
 
 interface SheetProps {
@@ -31,17 +30,22 @@ function useLength() {
 /** What the mandrel says, what that means for this ring, and what can be done. */
 export function ReadingSheet({ at, task, say, onDone }: SheetProps) {
   const reader = useReader();
-  const [{ mandrel }] = usePreferences();
   const step = at.plan.steps.find((s) => s.id === task);
   const [text, setText] = useState('');
   const size = useSize(text, reader);
-  const read = size.data?.size.inside_diameter_mm ?? 0;
+  const read = size.data?.on_mandrel_mm ?? 0;
   const told = useSizeReading(at.job.id, task, text ? read : 0, reader);
   const answer = text ? told.data : undefined;
   const choose = (choice: string, form: number | null) => {
-    // What the mark names is what was read; what counts is what the mandrel measures there.
-    const value_mm = trueAt(mandrel, read);
-    const reading = say('reading', { what: 'size', task, side: '', piece: '', value_mm, typed: text, by: 'hand' });
+    const reading = say('reading', {
+      what: 'size',
+      task,
+      side: '',
+      piece: '',
+      value_mm: read,
+      typed: text,
+      by: 'hand',
+    });
     say('chosen', { reading, choice, form_mm: form });
     onDone();
   };
@@ -291,8 +295,7 @@ export function EndSheet({ at, say, onDone }: SheetProps) {
             why,
             mandrel: kind === 'finished' ? mandrel : '',
             left_mm: Object.fromEntries(lengths),
-            size_mm:
-              kind === 'finished' && size && read.data ? trueAt(atHand, read.data.size.inside_diameter_mm) : null,
+            size_mm: kind === 'finished' && size && read.data ? read.data.on_mandrel_mm : null,
           });
           onDone();
         }}

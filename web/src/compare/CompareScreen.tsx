@@ -116,7 +116,7 @@ function Told({ plan }: { plan: Plan }) {
         <RingView plan={plan} side="end" active={null} onActive={nothing} />
       </Box>
       <Box component="dl" sx={{ m: 0, display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', rowGap: 1 }}>
-        <Row name="Start">{withFractions(plan.start.said)}</Row>
+        <Row name="Start">{withFractions(plan.start.mark)}</Row>
         <Row name="Comes off">{withFractions(plan.finished.said)}</Row>
         <Row name="Wire">
           {plan.wires.map((w) => (

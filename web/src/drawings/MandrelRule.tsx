@@ -39,12 +39,15 @@ export const MandrelRule = memo(function MandrelRule({ plan, scales, systems }: 
   const apart = Math.max(0, (room - Math.abs(startY - finishY)) / 2);
   const startWords = startY + (startY >= finishY ? apart : -apart);
   const finishWords = finishY + (startY >= finishY ? -apart : apart);
-  const name = (size: Plan['start']) => withFractions(size.exact[systems[0]] ?? '');
+  const off = systems.map((code) => plan.finished.exact[code] ?? '');
+  // A mandrel whose marks are off reads something else where a ring of that size stands.
+  const reads =
+    plan.finished.mark === plan.finished.said ? 'comes off' : `comes off, ${withFractions(plan.finished.mark)} here`;
   return (
     <svg
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
       role="img"
-      aria-label={`Start at ${name(plan.start)}, comes off at ${name(plan.finished)}`}
+      aria-label={`Start at ${withFractions(plan.start.mark)}, comes off at ${withFractions(plan.finished.said)}`}
       style={{ display: 'block', width: '100%', maxHeight: HEIGHT }}
     >
       <defs>
@@ -88,8 +91,15 @@ export const MandrelRule = memo(function MandrelRule({ plan, scales, systems }: 
         strokeWidth="4"
         strokeLinecap="round"
       />
-      <Words x={MIDDLE + WIDE + 26} y={finishWords} size={plan.finished} systems={systems} says="comes off" />
-      <Words x={MIDDLE + WIDE + 26} y={startWords} size={plan.start} systems={systems} says="start here" accent />
+      <Words x={MIDDLE + WIDE + 26} y={finishWords} size={plan.finished} words={off} says={reads} />
+      <Words
+        x={MIDDLE + WIDE + 26}
+        y={startWords}
+        size={plan.start}
+        words={[plan.start.mark, plan.start.mark_too]}
+        says="start here"
+        accent
+      />
       {Math.abs(startY - finishY) > 30 && plan.contributions.length > 0 && (
         <path
           d={`M ${MIDDLE + WIDE + 12} ${startY} q 9 0 9 ${startY > finishY ? -12 : 12} V ${finishY + (startY > finishY ? 12 : -12)} q 0 ${startY > finishY ? -12 : 12} -9 ${startY > finishY ? -12 : 12}`}
@@ -123,13 +133,14 @@ interface WordsProps {
   x: number;
   y: number;
   size: Plan['start'];
-  systems: [string, string];
+  /** In the first system, and in the second. */
+  words: readonly string[];
   says: string;
   accent?: boolean;
 }
 
-function Words({ x, y, size, systems, says, accent = false }: WordsProps) {
-  const [first, second] = systems.map((code) => withFractions(size.exact[code] ?? ''));
+function Words({ x, y, size, words, says, accent = false }: WordsProps) {
+  const [first, second] = words.map(withFractions);
   return (
     <g>
       <text

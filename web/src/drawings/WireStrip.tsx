@@ -2,7 +2,7 @@ import Box from '@mui/material/Box';
 import { memo, useId, useMemo, type KeyboardEvent } from 'react';
 import type { PlannedWire } from '../api/client';
 import { figures } from '../app/theme';
-import { length, measure, type Units } from '../words/figures';
+import { MM_PER_INCH, length, measure, type Units } from '../words/figures';
 import { layOut, type Layout } from './breaks';
 import { placeLabels } from './labels';
 import { metalColours } from './metals';
@@ -13,7 +13,6 @@ const PX_PER_MM_LEAST = 3.1;
 const ROWS_MOST = 4;
 /** What fits across a sheet between its margins, on A4 and on US letter alike. */
 const PAPER_MM = 170;
-const MM_PER_INCH = 25.4;
 /** Heights within a row [px]: the millimetre scale, the labels, the wire, the lengths, the inch scale. */
 const Y = { mm: 14, tick: 18, upper: 38, lower: 54, wire: 76, length: 102, lengthLow: 121, jaw: 90, inch: 154 };
 const ROW = 160;

@@ -13,7 +13,7 @@ import { kept, laid, MOST, type Beside } from '../compare/beside';
 import { RingPicture } from '../drawings/RingPicture';
 import { sentence } from '../plan/Desk';
 import { usePreferences, useReader } from '../preferences/Preferences';
-import { withFractions } from '../words/figures';
+import { MM_PER_INCH, withFractions } from '../words/figures';
 import { missing, sorted, type AtHand, type Entry } from './atHand';
 
 const TIMES = [
@@ -21,7 +21,6 @@ const TIMES = [
   { minutes: 60, words: 'An hour' },
   { minutes: null, words: 'Any time' },
 ] as const;
-const MM_PER_INCH = 25.4;
 const RESTS_MS = 350;
 
 /** Every band and head, planned at the maker's own size: what can be made of what is at hand, and where to start. */

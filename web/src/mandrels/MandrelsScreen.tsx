@@ -8,9 +8,8 @@ import { useEffect, useState } from 'react';
 import { Refused } from '../api/client';
 import { useMandrelChanges, useMandrels } from '../api/mandrels';
 import { sentence } from '../plan/Desk';
-import { usePreferences } from '../preferences/Preferences';
+import { usePreferences, useReader } from '../preferences/Preferences';
 import { withFractions } from '../words/figures';
-import { trueAt } from '../words/mandrel';
 import { MarksPlot } from './MarksPlot';
 import { marksOf } from './marks';
 
@@ -21,20 +20,15 @@ const KINDS = [
 ] as const;
 type Kind = (typeof KINDS)[number][0];
 
-const lineOf = ({ name, line }: { name: string; line: { off_mm: number; slope: number } }) => ({ name, ...line });
-
 /** The mandrels that lie here, measured at their marks: every start mark is then told for the one at hand. */
 export default function MandrelsScreen() {
-  const mandrels = useMandrels();
+  const mandrels = useMandrels(useReader());
   const { forget } = useMandrelChanges();
   const [preferences, change] = usePreferences();
   useEffect(() => {
     document.title = 'Mandrels · Pliant Coil';
   }, []);
   const at = preferences.mandrel?.name;
-  /** As a caliper shows it. */
-  const fine = (value: number) =>
-    preferences.units === 'mm' ? `${value.toFixed(2)} mm` : `${(value / 25.4).toFixed(3)} in`;
   return (
     <Box component="main" sx={{ px: { xs: 2, sm: 3, lg: 4, xl: 7.5 }, maxWidth: 1600, mx: 'auto', pb: 6, pt: 2 }}>
       <Box
@@ -61,7 +55,9 @@ export default function MandrelsScreen() {
                 <Button
                   variant={at === mandrel.name ? 'contained' : 'outlined'}
                   aria-pressed={at === mandrel.name}
-                  onClick={() => change({ mandrel: at === mandrel.name ? null : lineOf(mandrel) })}
+                  onClick={() =>
+                    change({ mandrel: at === mandrel.name ? null : { name: mandrel.name, ...mandrel.line } })
+                  }
                 >
                   {at === mandrel.name ? 'Marks are told for it' : 'Tell marks for this one'}
                 </Button>
@@ -74,19 +70,11 @@ export default function MandrelsScreen() {
                   Forget it
                 </Button>
               </Box>
-              <Typography>
-                {KINDS.find(([kind]) => kind === mandrel.kind)?.[1]}. Where its marks name {fine(17)} it measures{' '}
-                {fine(trueAt(lineOf(mandrel), 17))}, where they name {fine(20)} {fine(trueAt(lineOf(mandrel), 20))}.
-              </Typography>
-              {mandrel.kind === 'grooved' && (
-                <Typography variant="body2" color="text.secondary">
-                  Its groove hides ends that lie under the head: a finger feels what it doesn’t.
-                </Typography>
-              )}
+              <Typography>{withFractions(mandrel.text)}</Typography>
               <Typography variant="body2" color="text.secondary">
-                {mandrel.marks.map((mark) => `${withFractions(mark.mark)} ${fine(mark.measured_mm)}`).join(' · ')}
+                {mandrel.marks.map((mark) => `${withFractions(mark.mark)} ${mark.measured}`).join(' · ')}
               </Typography>
-              <MarksPlot marks={mandrel.marks} line={mandrel.line} />
+              <MarksPlot marks={mandrel.marks} line={mandrel.drawn} />
             </Box>
           ))}
         </Box>

@@ -13,8 +13,7 @@ const x = (mm: number) => 40 + ((mm - FROM) / (TO - FROM)) * (WIDTH - 50);
 const y = (off: number) => HEIGHT / 2 - (Math.max(-MOST, Math.min(MOST, off)) / MOST) * (HEIGHT / 2 - 12);
 
 /** How far the marks are off along a mandrel: each one measured, and the line that they lie on. */
-export function MarksPlot({ marks, line }: { marks: Told['marks']; line: Told['line'] }) {
-  const off = (mm: number) => line.off_mm + line.slope * (mm - 17);
+export function MarksPlot({ marks, line }: { marks: Told['marks']; line: readonly (readonly number[])[] }) {
   return (
     <Box
       component="svg"
@@ -40,11 +39,9 @@ export function MarksPlot({ marks, line }: { marks: Told['marks']; line: Told['l
           {value > 0 ? `+${value}` : value < 0 ? `−${-value}` : '0'}
         </text>
       ))}
-      <line
-        x1={x(FROM)}
-        x2={x(TO)}
-        y1={y(off(FROM))}
-        y2={y(off(TO))}
+      <polyline
+        points={line.map(([named = 0, off = 0]) => `${x(named)},${y(off)}`).join(' ')}
+        fill="none"
         stroke="var(--mui-palette-primary-main)"
         strokeWidth="3"
       />

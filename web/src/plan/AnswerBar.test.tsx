@@ -5,7 +5,12 @@ import type { Plan } from '../api/client';
 import { AnswerBar } from './AnswerBar';
 import { DeskProvider, type Standing } from './Desk';
 
-const size = (said: string) => ({ said, exact: { us: said, uk: `UK of ${said}` } });
+const size = (said: string) => ({
+  said,
+  mark: said,
+  mark_too: `UK of ${said}`,
+  exact: { us: said, uk: `UK of ${said}` },
+});
 const wire = (role: string, cut: string, from_reel = false) => ({
   role,
   label: 'soft copper, 0.8 mm',

@@ -30,10 +30,8 @@ function answersOf(plan: Plan, second: string, mandrel: string): Answer[] {
   const found: Answer[] = [
     {
       name: `${overlap ? 'Form it at' : 'Start, form it at'}${mandrel && `, on “${mandrel}”`}`,
-      value: withFractions(plan.start.said),
-      beside: plan.guide
-        ? `guide bent at ${withFractions(plan.guide.said)}`
-        : withFractions(plan.start.exact[second] ?? ''),
+      value: withFractions(plan.start.mark),
+      beside: plan.guide ? `guide bent at ${withFractions(plan.guide.mark)}` : withFractions(plan.start.mark_too),
       strong: true,
     },
   ];

@@ -4,11 +4,11 @@ import type { Plan } from '../api/client';
 import { WeaveChart } from '../drawings/WeaveChart';
 import { WireStrip } from '../drawings/WireStrip';
 import { usePreferences } from '../preferences/Preferences';
-import { withFractions } from '../words/figures';
+import { MM_PER_INCH, withFractions } from '../words/figures';
 import { alike } from './pieces';
 
 /** CSS fixes an inch at 96 px; a printer that doesn't scale makes it an inch. */
-const PX_PER_MM = 96 / 25.4;
+const PX_PER_MM = 96 / MM_PER_INCH;
 const CHECK_MM = 50;
 const nothing = () => undefined;
 
@@ -21,6 +21,7 @@ interface Props {
 /** The ring on paper, always there to print: the answer, the marks, every step with a box to tick, and the wires at 1:1. */
 const BenchCard = memo(function BenchCard({ plan, stands }: Props) {
   const [{ units, systems }] = usePreferences();
+  const mark = (size: Plan['start']) => [size.mark, size.mark_too].filter(Boolean).map(withFractions).join(' · ');
   const said = (size: Plan['start']) => systems.map((code) => withFractions(size.exact[code] ?? '')).join(' · ');
   return (
     <Box
@@ -57,12 +58,12 @@ const BenchCard = memo(function BenchCard({ plan, stands }: Props) {
       <dl>
         <dt>Start, form it at</dt>
         <dd>
-          {said(plan.start)}, {plan.start.across} across
+          {mark(plan.start)}, {plan.start.across} across
         </dd>
         {plan.guide && (
           <>
             <dt>Guide bent at</dt>
-            <dd>{said(plan.guide)}</dd>
+            <dd>{mark(plan.guide)}</dd>
           </>
         )}
         {alike(plan.wires).map(({ wire, index, count }) => (

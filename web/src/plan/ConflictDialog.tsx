@@ -61,7 +61,7 @@ function Laid({ heading, ring }: { heading: string; ring: Draft }) {
       {plan && (
         <Typography>
           A {withFractions(plan.sentence.map((phrase) => phrase.text).join(', '))}. Start at{' '}
-          {withFractions(plan.start.said)}; cut {withFractions(plan.wires.map((wire) => wire.cut).join(', '))}.
+          {withFractions(plan.start.mark)}; cut {withFractions(plan.wires.map((wire) => wire.cut).join(', '))}.
         </Typography>
       )}
     </Box>

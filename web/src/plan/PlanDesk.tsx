@@ -224,7 +224,7 @@ interface PageProps {
 
 /** The order of the bench: cut and mark, start, how; why and what-if after that. A letter typed draws it anew only with its plan. */
 const Page = memo(function Page({ plan, stale, active, onActive }: PageProps) {
-  const scales = useScales().data ?? [];
+  const scales = useScales(useReader()).data ?? [];
   const [{ systems }] = usePreferences();
   // The figures come first; what takes longer to draw follows a moment later.
   const later = useDeferredValue(plan);

@@ -58,7 +58,7 @@ export function Habit() {
     <Box component="section" aria-label="Where to start">
       <Box sx={{ display: 'flex', flexWrap: 'wrap', alignItems: 'center', columnGap: 1 }}>
         <Typography>
-          Start: <strong>{name}</strong>, {withFractions(plan.start.said)}.
+          Start: <strong>{name}</strong>, {withFractions(plan.start.mark)}.
         </Typography>
         <Button onClick={() => setOpen(!open)} aria-expanded={open} sx={{ px: 1 }}>
           {open ? 'Close the comparison' : 'Compare habits'}

@@ -12,6 +12,7 @@ import { Labelled } from '../ui/Labelled';
 import { Stepper } from '../ui/Stepper';
 import type { RingPath } from './ringPaths';
 import { useRingForm } from './useRingForm';
+import { MM_PER_INCH } from '../words/figures';
 
 interface FieldProps {
   /** Where in the ring file the value stands. */
@@ -67,7 +68,6 @@ interface NumberProps extends FieldProps {
   optional?: boolean;
 }
 
-const MM_PER_INCH = 25.4;
 const PLAIN = /^[+-]?(\d+\.?\d*|\.\d+)$/;
 
 /** A number, or text as it stands: `1/4 in` and `7 mm` are lengths too, and what can't be read the server says at this field. */

@@ -1,7 +1,13 @@
 import { createContext, useContext, useMemo, useState, type ReactNode } from 'react';
 import { keepPreferences, useMe } from '../api/people';
-import type { Line } from '../words/mandrel';
 import { isHere, whose } from '../people/person';
+
+/** A mandrel whose marks are off: by so much at an inside diameter of 17 mm, and more for each millimetre. */
+export interface Line {
+  name: string;
+  off_mm: number;
+  slope: number;
+}
 
 /** How this maker reads figures; kept in the browser, and with their name where they have one. */
 export interface Preferences {
@@ -48,6 +54,7 @@ export function PreferencesProvider({ children }: { children: ReactNode }) {
         const next = { ...preferences, ...change };
         localStorage.setItem(key(), JSON.stringify(next));
         setPreferences(next);
+        // What lies at this bench (mandrel, tools) stays in this browser; the rest goes with the person.
         // Without the server they are kept here, and sent with the next change.
         if (person) keepPreferences({ ...next }).catch(() => undefined);
       },

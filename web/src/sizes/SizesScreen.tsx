@@ -10,7 +10,7 @@ import { figures } from '../app/theme';
 import { sentence } from '../plan/Desk';
 import { FIRST_RING } from '../plan/draft';
 import { usePreferences, useReader } from '../preferences/Preferences';
-import { withFractions } from '../words/figures';
+import { MM_PER_INCH, withFractions } from '../words/figures';
 import { Scales } from './Scales';
 import { SizePaper } from './SizePaper';
 
@@ -143,7 +143,7 @@ function Between({ onTake }: { onTake: (text: string) => void }) {
   const [{ units }] = usePreferences();
   const [finger, setFinger] = useState('');
   const [knuckle, setKnuckle] = useState('');
-  const inMm = (typed: string) => Number(typed.replace(',', '.')) * (units === 'in' ? 25.4 : 1);
+  const inMm = (typed: string) => Number(typed.replace(',', '.')) * (units === 'in' ? MM_PER_INCH : 1);
   const found = useBetween(inMm(finger) || 0, inMm(knuckle) || 0, useReader());
   const problem = found.error instanceof Refused ? found.error.problems[0] : undefined;
   return (

@@ -1,4 +1,4 @@
-import type { Units } from '../words/figures';
+import { MM_PER_INCH, type Units } from '../words/figures';
 
 /** What a tool says: a length in millimetres or a mass in grams. */
 export interface Said {
@@ -6,8 +6,6 @@ export interface Said {
   value: number;
   unit: 'mm' | 'g';
 }
-
-const MM_PER_INCH = 25.4;
 
 /** A reading in the maker's own unit: the number, and the unit that belongs to it. */
 export function written({ value, unit }: Said, units: Units): { number: string; unit: string } {

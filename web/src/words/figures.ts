@@ -3,7 +3,7 @@ const GLYPHS: Record<string, string> = {
 }; // prettier-ignore
 
 export type Units = 'mm' | 'in';
-const MM_PER_INCH = 25.4;
+export const MM_PER_INCH = 25.4;
 
 /** `8 1/4` as it is written by hand: 8¼. Fractions without a glyph of their own keep their slash. */
 export const withFractions = (text: string) =>
