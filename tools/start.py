@@ -23,8 +23,8 @@ from sqlalchemy.exc import SQLAlchemyError
 from uvicorn.supervisors import Multiprocess
 
 from pliant_coil.devices.stand_in import StandIn
-from pliant_coil.services.workshop import seed_demo
-from pliant_coil.store.database import Unfit, connect, fitness, migrate, sessions_of
+from pliant_coil.services.workshop import make_ready
+from pliant_coil.store.database import Unfit, connect
 from tools import backups
 from tools.postgres import CannotServe, Cluster, free_port
 from tools.state import STATE, open_state
@@ -106,11 +106,12 @@ def _listen(wanted: int) -> socket.socket:
 def _bring_up_to_date(url: str, *, keep: bool) -> None:
     engine = connect(url)
     try:
-        if not fitness(engine):
+
+        def keep_first() -> None:
             if keep and inspect(engine).has_table("workshop"):
                 backups.back_up(url, why="-before-migration")
-            migrate(engine)
-        if seed_demo(sessions_of(engine)):
+
+        if make_ready(engine, keep_first):
             _say("The demo workshop, Fernhill Bench, is set up.")
     finally:
         engine.dispose()

@@ -8,11 +8,12 @@ from sqlalchemy.orm import Session
 
 from pliant_coil.core.bench.events import Count, Ended, Event, Help, Reading, StepOn
 from pliant_coil.core.bench.ring_at_bench import RingAtBench
-from pliant_coil.core.ring_file.document import RingFile, read_ring, read_ring_text
+from pliant_coil.core.ring_file.document import read_ring, read_ring_text
 from pliant_coil.core.trade.sizes import US_STEP_MM
+from pliant_coil.services.batches import Wanted, begin_batch
 from pliant_coil.services.jobs import add_job, write_down
-from pliant_coil.services.rings import document_of
-from pliant_coil.store.models import Batch
+from pliant_coil.store import batches
+from pliant_coil.store.models import Job
 
 _NAMES = UUID("b9e0a1c6-6f1b-4f0e-9a6a-5d1f7a3c2e11")
 _RINGS = ("01", "03", "01", "02", "01", "04", "03")
@@ -26,11 +27,12 @@ _QUINTET = (
     ("second trumpet", "US 7", 0.0),
     ("trombone", "US 9 1/4", 0.0),
 )
+_WAITS = "tuba"
 _BEGUN = datetime(2026, 10, 2, 9, 30, tzinfo=UTC)
 
 
 def demo_log(session: Session, workshop_id: UUID) -> None:
-    """Seven finished rings, one spoiled, and one that lies on the bench in the middle of its weave."""
+    """Seven finished rings, one spoiled, one in the middle of its weave, and a brass quintet's, stage by stage."""
     files = {entry.name[:2]: entry for entry in resources.files("pliant_coil.demo").iterdir() if entry.name.endswith(".ring.json")}
     for n, (name, long, off) in enumerate(zip(_RINGS, _LONG, _OFF_US, strict=True)):
         file = read_ring_text(files[name].read_text("utf-8"))
@@ -48,37 +50,28 @@ def demo_log(session: Session, workshop_id: UUID) -> None:
         write_down(session, job, events)
         job.created_at, job.ended_at = begun, ended
     woven = read_ring_text(files["07"].read_text("utf-8"))
-    at_bench = RingAtBench.of(woven)
+    now = datetime.now(UTC)
+    _woven(session, add_job(session, workshop_id, woven, None), now - timedelta(hours=1), 1 / 3)
+    wanted = [Wanted(size, whom) for whom, size, _ in _QUINTET]
+    batch = begin_batch(session, workshop_id, woven.model_copy(update={"title": "Quintet"}), "by_stage", wanted)
+    for n, (job, (whom, _, share)) in enumerate(zip(batches.jobs(session, batch), _QUINTET, strict=True)):
+        _woven(session, job, now - timedelta(hours=2) + timedelta(minutes=20 * n), share, waits=whom == _WAITS)
+
+
+def _woven(session: Session, job: Job, begun: datetime, share: float, *, waits: bool = False) -> None:
+    """A ring that has come to its weave, and so far into it; perhaps somebody waits for help there."""
+    at_bench = RingAtBench.of(read_ring(job.file, stored=True))
     weaving = next(k for k, task in enumerate(at_bench.tasks) if any(counter.unit == "cycle" for counter in at_bench.counters(task)))
-    counter = at_bench.counters(at_bench.tasks[weaving])[-1]
-    begun = datetime.now(UTC) - timedelta(hours=1)
-    events = _stepped("on the bench", at_bench, begun, weaving)
-    events.append(Count(id=_id("woven"), device="tablet", at=events[-1].at + timedelta(minutes=4), move=counter.move, n=counter.count // 3))
-    write_down(session, add_job(session, workshop_id, woven, None), events)
-    _quintet(session, workshop_id, woven)
-
-
-def _quintet(session: Session, workshop_id: UUID, woven: RingFile) -> None:
-    """Five rings of one plan for a brass quintet, stage by stage: two are woven, one is being woven, two wait."""
-    batch = Batch(workshop_id=workshop_id, title="Quintet", kind="by_stage", file=document_of(woven))
-    session.add(batch)
-    session.flush()
-    begun = datetime.now(UTC) - timedelta(hours=2)
-    for n, (whom, size, share) in enumerate(_QUINTET):
-        file = read_ring({**document_of(woven), "title": f"Quintet, {whom}", "finger": {"size": size}})
-        at_bench = RingAtBench.of(file)
-        weaving = next(k for k, task in enumerate(at_bench.tasks) if any(counter.unit == "cycle" for counter in at_bench.counters(task)))
-        counter = at_bench.counters(at_bench.tasks[weaving])[-1]
-        job = add_job(session, workshop_id, file, None)
-        job.batch_id, job.for_whom, job.created_at = batch.id, whom, begun + timedelta(seconds=n)
-        events = _stepped(f"quintet {n}", at_bench, begun + timedelta(minutes=20 * n), weaving)
-        at = events[-1].at
-        for k in range(round(share * counter.count)):
-            at += timedelta(seconds=13 + k % 3)
-            events.append(Count(id=_id(f"quintet {n} cycle {k}"), device="tablet", at=at, move=counter.move, n=1))
-        if n == 2:
-            events.append(Help(kind="help", id=_id("quintet help"), device="tablet", at=at, task=at_bench.tasks[weaving].id))
-        write_down(session, job, events)
+    task = at_bench.tasks[weaving]
+    counter = at_bench.counters(task)[-1]
+    events = _stepped(job.title, at_bench, begun, weaving)
+    at = events[-1].at
+    for k in range(round(share * counter.count)):
+        at += timedelta(seconds=13 + k % 3)
+        events.append(Count(id=_id(f"{job.title} cycle {k}"), device="tablet", at=at, move=counter.move, n=1))
+    if waits:
+        events.append(Help(kind="help", id=_id(f"{job.title} help"), device="tablet", at=at, task=task.id))
+    write_down(session, job, events)
 
 
 def _stepped(name: str, at_bench: RingAtBench, begun: datetime, steps: int) -> list[Event]:

@@ -1,7 +1,6 @@
 """Rings at the bench: begun from a plan, told what happens, read, and recorded when they end."""
 
 from collections.abc import Iterator, Sequence
-from contextlib import AbstractContextManager
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
@@ -13,17 +12,17 @@ from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
 from pliant_coil import __version__
-from pliant_coil.core.bench.events import Ended, Event, Reopened, TakenBack
-from pliant_coil.core.bench.hand import Hand, SizeRead, Used, learned, size_offset
+from pliant_coil.core.bench.events import Ended, Event, LeftOut, Reopened, TakenBack
+from pliant_coil.core.bench.hand import Hand, SizeRead, Used, changed, learned, size_offset
 from pliant_coil.core.bench.progress import Numbered, Progress
 from pliant_coil.core.bench.ring_at_bench import RingAtBench
-from pliant_coil.core.making.ring import make_ring
+from pliant_coil.core.making.planned import Planned, planned
 from pliant_coil.core.moves import Fate
-from pliant_coil.core.plan.build import plan, sentence_text
+from pliant_coil.core.plan.build import plan_of, sentence_text
 from pliant_coil.core.ring_file.document import RingFile, read_ring
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.services.rings import UNTITLED, document_of
-from pliant_coil.services.scope import Actor, NotFound, Scope, at_work
+from pliant_coil.services.scope import Actor, InWorkshop, NotFound
 from pliant_coil.services.tables import csv_text
 from pliant_coil.store import jobs as store
 from pliant_coil.store.database import Sessions
@@ -42,10 +41,11 @@ MOST_EVENTS = 5000
 
 @dataclass(frozen=True)
 class Standing:
-    """A job, its ring as it is formed by now, and where it stands."""
+    """A job, its ring as it was planned and as it is formed by now, and where it stands."""
 
     job: Job
     file: RingFile
+    as_planned: Planned
     at_bench: RingAtBench
     progress: Progress
 
@@ -58,20 +58,26 @@ class JobPage:
     total: int
 
 
-Hands = dict[UUID, tuple[tuple[int, object, datetime | None], Hand, list[Job]]]
-"""What each workshop's rings have shown so far: the newest record that it is learned from, the hand, and the jobs."""
+@dataclass(frozen=True)
+class Learnt:
+    """What a workshop's rings have shown of the hand, the jobs that say it, and whether the last ones came out other than before."""
+
+    newest: tuple[int, object, datetime | None]
+    """The records that it is learned from, as `newest_record` names them."""
+    hand: Hand
+    jobs: list[Job]
+    changed: bool
 
 
-class Jobs:
+Hands = dict[UUID, Learnt]
+
+
+class Jobs(InWorkshop):
     """The bench of one workshop."""
 
     def __init__(self, sessions: Sessions, actor: Actor, hands: Hands) -> None:
-        self._sessions = sessions
-        self._actor = actor
+        super().__init__(sessions, actor)
         self._hands = hands
-
-    def _work(self, *, writes: bool = False) -> AbstractContextManager[Scope]:
-        return at_work(self._sessions, self._actor, writes=writes)
 
     def begin(self, file: RingFile, key: UUID | None = None) -> UUID:
         """Take a ring to the bench; under the same `key` once. Raises `Refusal` for one that can't be made."""
@@ -110,35 +116,22 @@ class Jobs:
                 write_down(session, job, fresh, author)
             return job.number, sorted(known, key=str)
 
-    def hand(self) -> tuple[Hand, list[Job]]:
-        """What the finished rings show of the hand, and the jobs that they are."""
+    def learnt(self) -> Learnt:
+        """What the finished rings show of the hand."""
         with self._work() as (session, workshop_id, _):
             newest = store.newest_record(session, workshop_id)
+            known = self._hands.get(workshop_id)
             # Learned anew when a ring has ended, never at a letter typed.
-            learnt = self._hands.get(workshop_id)
-            if learnt is None or learnt[0] != newest:
-                since = newest[2]
-                jobs = [
-                    job
-                    for job in store.records(session, workshop_id, _REMEMBERED)
-                    if since is None or (job.ended_at and job.ended_at > since)
-                ]
-                learnt = self._hands[workshop_id] = (newest, learned([_used(job) for job in jobs]), jobs)
-        return learnt[1:]
+            if known is None or known.newest != newest:
+                jobs = store.records(session, workshop_id, newest=_REMEMBERED, since=newest[2])
+                rings = [_used(job) for job in jobs]
+                known = self._hands[workshop_id] = Learnt(newest, learned(rings), jobs, changed(rings))
+        return known
 
     def learn_afresh(self) -> None:
         """Rings from before now say nothing of the hand any more."""
         with self._work(writes=True) as (session, workshop_id, _):
             store.learn_afresh(session, workshop_id)
-
-    def leave_out(self, job_id: UUID, why: str) -> None:
-        """A finished ring says nothing of the hand, and why; with no reason it does again."""
-        with self._work(writes=True) as (session, workshop_id, _):
-            job = _found(store.find(session, workshop_id, job_id, lock=True))
-            if job.record is None:
-                refuse("job", "this ring hasn't ended yet", "a ring of the logbook")
-            job.record = {**job.record, "left_out": why}
-            store.changed(session, job)
 
     def sizes(self) -> list[tuple[str, str, float, float, int]]:
         """Mandrel, family of bands, by how much rings come off it other than planned [mm], its standard deviation, and from how many rings.
@@ -146,7 +139,7 @@ class Jobs:
         A spoiled ring says nothing of a mandrel."""
         reads = [
             SizeRead(record["mandrel"], record["family"], record["size_mm"] - record["planned_size_mm"])
-            for job in self.hand()[1]
+            for job in self.learnt().jobs
             if (record := job.record or {}).get("mandrel") and record["size_mm"] is not None and record["state"] == "finished"
         ]
         found = []
@@ -181,12 +174,13 @@ def _plain(job: Job) -> dict[str, Any]:
 
 def add_job(session: Session, workshop_id: UUID, file: RingFile, key: UUID | None, author: UUID | None = None) -> Job:
     """A ring taken to the bench, with its plan of now. Raises `Refusal` for one that can't be made."""
+    all_of_it = planned(file)
     job = Job(
         workshop_id=workshop_id,
         title=file.title.strip() or UNTITLED,
-        sentence=sentence_text(make_ring(file)),
+        sentence=sentence_text(all_of_it.ring),
         file=document_of(file),
-        predicted=plan(file).model_dump(mode="json"),
+        predicted=plan_of(all_of_it).model_dump(mode="json"),
         core_version=__version__,
         state="open",
         number=0,
@@ -203,7 +197,7 @@ def write_down(session: Session, job: Job, events: Sequence[Event], author: UUID
     for event in events:
         store.append(session, job, event.id, event.model_dump(mode="json"), author)
     session.flush()
-    if any(isinstance(event, Ended | Reopened | TakenBack) for event in events):
+    if any(isinstance(event, Ended | LeftOut | Reopened | TakenBack) for event in events):
         _settle(session, job)
     store.changed(session, job)
 
@@ -225,11 +219,10 @@ def standing_of(session: Session, job: Job) -> Standing:
     """A job as it stands after all that happened to it."""
     file = read_ring(job.file, stored=True)
     events = [Numbered(e.number, _EVENT.validate_python(e.event)) for e in store.events(session, job)]
-    at_bench = RingAtBench.of(file)
-    progress = at_bench.progress(events)
-    if progress.form_mm is not None:
-        at_bench = RingAtBench.of(file, progress.form_mm)
-    return Standing(job, file, at_bench, progress)
+    as_planned = RingAtBench.of(file)
+    progress = as_planned.progress(events)
+    at_bench = as_planned if progress.form_mm is None else as_planned.formed(progress.form_mm)
+    return Standing(job, file, as_planned.plan, at_bench, progress)
 
 
 def _settle(session: Session, job: Job) -> None:
@@ -270,6 +263,7 @@ def _record(standing: Standing, ended: Ended) -> dict[str, Any]:
         "planned_minutes": standing.job.predicted["minutes"],
         "family": standing.file.band.style,
         "mandrel": ended.mandrel.strip(),
+        "left_out": progress.left_out,
         "pieces": pieces,
     }
 

@@ -7,9 +7,8 @@ from uuid import UUID
 from pliant_coil.core.trade.own_mandrel import MandrelKind, check_mark
 from pliant_coil.core.trade.sizes import read_size
 from pliant_coil.core.words.refusal import refuse
-from pliant_coil.services.scope import Actor, NotFound, at_work
+from pliant_coil.services.scope import InWorkshop, NotFound
 from pliant_coil.store import mandrels as store
-from pliant_coil.store.database import Sessions
 
 
 @dataclass(frozen=True)
@@ -31,16 +30,12 @@ class KnownMandrel:
     marks: list[MeasuredMark]
 
 
-class Mandrels:
+class Mandrels(InWorkshop):
     """The mandrels of one workshop."""
-
-    def __init__(self, sessions: Sessions, actor: Actor) -> None:
-        self._sessions = sessions
-        self._actor = actor
 
     def all(self) -> list[KnownMandrel]:
         """Every mandrel, by name."""
-        with at_work(self._sessions, self._actor) as (session, workshop_id, _):
+        with self._work() as (session, workshop_id, _):
             found = store.kept(session, workshop_id)
         return [KnownMandrel(each.id, each.name, each.kind, [MeasuredMark(**mark) for mark in each.marks]) for each in found]
 
@@ -56,11 +51,11 @@ class Mandrels:
             named_mm = read_size(mark, f"marks.{n}.mark").inside_diameter_mm
             check_mark(n, named_mm, measured_mm)
             read.append({"mark": mark, "named_mm": named_mm, "measured_mm": measured_mm})
-        with at_work(self._sessions, self._actor, writes=True) as (session, workshop_id, _):
+        with self._work(writes=True) as (session, workshop_id, _):
             store.keep(session, workshop_id, plain, kind, read)
 
     def forget(self, mandrel_id: UUID) -> None:
         """Forget a mandrel."""
-        with at_work(self._sessions, self._actor, writes=True) as (session, workshop_id, _):
+        with self._work(writes=True) as (session, workshop_id, _):
             if not store.forget(session, workshop_id, mandrel_id):
                 raise NotFound("there is no such mandrel")

@@ -4,10 +4,10 @@ import hashlib
 import re
 import secrets
 import unicodedata
+from functools import cache
 
 from argon2 import PasswordHasher
 from argon2.exceptions import InvalidHashError, VerificationError
-from zxcvbn import zxcvbn
 
 from pliant_coil.core.words.refusal import refuse
 
@@ -15,7 +15,12 @@ SHORTEST, LONGEST, LONGEST_NAME = 12, 128, 60
 _SAFE = 3
 """zxcvbn's score from which on a password isn't guessed by who has its slow hash (its own table)."""
 _argon2 = PasswordHasher()
-_NOBODY = _argon2.hash(secrets.token_hex(16))
+
+
+@cache
+def _nobody() -> str:
+    """A hash that no password has: made when it is first needed, for it takes its time."""
+    return _argon2.hash(secrets.token_hex(16))
 
 
 def name_key(name: str) -> str:
@@ -33,6 +38,9 @@ def check_name(name: str) -> str:
 
 def check_password(password: str, *known: str) -> str:
     """The password's hash. Raises `Refusal` for one that is short or that would soon be guessed, by who knows these words too."""
+    # Its lists of words take longer to load than a server to start.
+    from zxcvbn import zxcvbn
+
     if not SHORTEST <= len(password) <= LONGEST:
         refuse("password", f"{len(password)} characters won't do", f"{SHORTEST} to {LONGEST} characters, a few words for instance")
     words = [re.escape(word) for text in known for word in re.split(r"\W+", text) if len(word) > 2]
@@ -46,7 +54,7 @@ def check_password(password: str, *known: str) -> str:
 def matches(password: str, password_hash: str | None) -> bool:
     """Whether it is the password; for nobody's hash it takes as long to say no."""
     try:
-        return _argon2.verify(password_hash or _NOBODY, password[: LONGEST + 1]) and password_hash is not None
+        return _argon2.verify(password_hash or _nobody(), password[: LONGEST + 1]) and password_hash is not None
     except (VerificationError, InvalidHashError):
         return False
 

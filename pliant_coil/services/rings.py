@@ -1,7 +1,6 @@
 """Keeping rings: list, open, save, copy, put away and take out again."""
 
 import math
-from contextlib import AbstractContextManager
 from dataclasses import dataclass
 from datetime import datetime
 from uuid import UUID
@@ -14,10 +13,9 @@ from pliant_coil.core.plan.build import sentence_text
 from pliant_coil.core.ring_file.document import RingFile, read_ring
 from pliant_coil.core.trade.measures import plain_fractions
 from pliant_coil.core.words.refusal import refuse
-from pliant_coil.services.scope import Actor, NotFound, Scope, at_work
+from pliant_coil.services.scope import InWorkshop, NotFound
 from pliant_coil.store import people
 from pliant_coil.store import rings as store
-from pliant_coil.store.database import Sessions
 from pliant_coil.store.models import Ring
 
 UNTITLED = "Untitled ring"
@@ -53,15 +51,8 @@ class RingPage:
     total: int
 
 
-class Rings:
+class Rings(InWorkshop):
     """The rings of one workshop."""
-
-    def __init__(self, sessions: Sessions, actor: Actor) -> None:
-        self._sessions = sessions
-        self._actor = actor
-
-    def _work(self, *, writes: bool = False) -> AbstractContextManager[Scope]:
-        return at_work(self._sessions, self._actor, writes=writes)
 
     def page(self, search: str, limit: int, after: UUID | None = None, *, deleted: bool = False) -> RingPage:
         """Saved rings, or deleted ones, the last changed first, from the one after `after` on. Raises `Refusal` for too many words."""

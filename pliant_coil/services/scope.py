@@ -1,7 +1,7 @@
 """The way into a workshop: one transaction, who acts in it, and the workshop whose rows it may touch."""
 
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import AbstractContextManager, contextmanager
 from dataclasses import dataclass
 from enum import StrEnum
 from typing import NamedTuple
@@ -11,6 +11,7 @@ from sqlalchemy.orm import Session
 
 from pliant_coil.store import workshops
 from pliant_coil.store.database import Sessions
+from pliant_coil.store.models import Workshop
 
 
 class NotFound(LookupError):
@@ -49,17 +50,39 @@ class Scope(NamedTuple):
 @contextmanager
 def at_work(sessions: Sessions, actor: Actor, *, writes: bool = False) -> Iterator[Scope]:
     """A transaction in which the database shows the actor's workshop only. Raises `Forbidden` for a viewer who would write."""
-    if writes and actor.role is Role.VIEWER:
-        raise Forbidden("you may look here, not change anything: ask the workshop's owner")
+    if writes:
+        may_write(actor)
     with sessions.begin() as session:
         workshops.enter(session, actor.workshop_id, reads_only=actor.role is Role.VIEWER)
         yield Scope(session, actor.workshop_id, actor.person_id)
 
 
+def may_write(actor: Actor) -> None:
+    """Raise `Forbidden` for somebody who only looks on."""
+    if actor.role is Role.VIEWER:
+        raise Forbidden("you may look here, not change anything: ask the workshop's owner")
+
+
+class InWorkshop:
+    """Use cases of one workshop, for one actor."""
+
+    def __init__(self, sessions: Sessions, actor: Actor) -> None:
+        self._sessions = sessions
+        self._actor = actor
+
+    def _work(self, *, writes: bool = False) -> AbstractContextManager[Scope]:
+        return at_work(self._sessions, self._actor, writes=writes)
+
+
 def alone(sessions: Sessions, slug: str) -> Actor:
     """Whoever works in a workshop where nobody is asked for a name. Raises `NotFound` when it isn't set up."""
     with sessions.begin() as session:
-        workshop = workshops.find(session, slug)
+        return Actor(found_workshop(session, slug).id, None, Role.OWNER)
+
+
+def found_workshop(session: Session, slug: str) -> Workshop:
+    """The workshop of that name in addresses. Raises `NotFound` when it isn't set up."""
+    workshop = workshops.find(session, slug)
     if workshop is None:
         raise NotFound("there is no such workshop")
-    return Actor(workshop.id, None, Role.OWNER)
+    return workshop

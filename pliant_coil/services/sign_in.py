@@ -9,9 +9,8 @@ from sqlalchemy.orm import Session
 
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.services.passwords import check_password, hashed, matches, name_key, new_token
-from pliant_coil.services.scope import Actor, NotFound, Role, alone
+from pliant_coil.services.scope import Actor, NotFound, Role, found_workshop
 from pliant_coil.store import people as store
-from pliant_coil.store import workshops
 from pliant_coil.store.database import Sessions
 from pliant_coil.store.models import Person
 
@@ -41,7 +40,6 @@ class Place:
     """A workshop that somebody works in, and as what."""
 
     workshop_id: UUID
-    slug: str
     name: str
     role: Role
 
@@ -66,34 +64,31 @@ class Door:
         self._open_house = open_house
         self._people = False
 
-    def asks(self) -> bool:
-        """Whether people are asked who they are: once somebody has a name here, or where others can come."""
-        if not self._open_house or self._people:
-            return True
-        with self._sessions.begin() as session:
-            # Once there are people there always are: this isn't asked again.
-            self._people = store.anybody(session)
-        return self._people
-
     def actor(self, token: str | None) -> Actor:
         """Who comes with a browser's token. Raises `SignInNeeded`."""
-        if not self.asks():
-            return alone(self._sessions, self._slug)
         with self._sessions.begin() as session:
-            return _signed_in(session, token)[0]
+            return _signed_in(session, token)[0] if self._asks(session) else self._alone(session).actor
 
     def me(self, token: str | None) -> Me:
         """Who asks, and where they work. Raises `SignInNeeded`."""
-        if not self.asks():
-            actor = alone(self._sessions, self._slug)
-            with self._sessions.begin() as session:
-                here = _place(session, actor.workshop_id, Role.OWNER)
-            return Me(actor, "", here, [here], {})
         with self._sessions.begin() as session:
+            if not self._asks(session):
+                return self._alone(session)
             actor, person = _signed_in(session, token)
-            places = [Place(w.id, w.slug, w.name, Role(role)) for w, role in store.workshops_of(session, person.id)]
+            places = [Place(w.id, w.name, Role(role)) for w, role in store.workshops_of(session, person.id)]
             here = next(place for place in places if place.workshop_id == actor.workshop_id)
             return Me(actor, person.name, here, places, person.preferences)
+
+    def _asks(self, session: Session) -> bool:
+        """Whether people are asked who they are: once somebody has a name here, or where others can come."""
+        # Once there are people there always are: this isn't asked again.
+        self._people = self._people or not self._open_house or store.anybody(session)
+        return self._people
+
+    def _alone(self, session: Session) -> Me:
+        workshop = found_workshop(session, self._slug)
+        here = Place(workshop.id, workshop.name, Role.OWNER)
+        return Me(Actor(workshop.id, None, Role.OWNER), "", here, [here], {})
 
     def sign_in(self, name: str, password: str, address: str) -> str:
         """A browser's new token. Raises `Refusal` for a name and password that don't belong together, `TooSoon` for too many of them."""
@@ -174,8 +169,3 @@ def _wait(failed: dict[str, tuple[int, datetime]], whose: list[str]) -> None:
             waits.append(wait - (now - last).total_seconds())
     if max(waits) > 0:
         raise TooSoon(int(max(waits)) + 1)
-
-
-def _place(session: Session, workshop_id: UUID, role: Role) -> Place:
-    workshop = workshops.named(session, workshop_id)
-    return Place(workshop.id, workshop.slug, workshop.name, role)

@@ -1,14 +1,16 @@
 """The workshop itself: setting one up, and whether its record book answers."""
 
+from collections.abc import Callable
 from importlib import resources
 
+from sqlalchemy import Engine
 from sqlalchemy.exc import SQLAlchemyError
 
 from pliant_coil.core.ring_file.document import read_ring_text
 from pliant_coil.services.demo_log import demo_log
 from pliant_coil.services.rings import columns_of, document_of
 from pliant_coil.store import rings, workshops
-from pliant_coil.store.database import Sessions
+from pliant_coil.store.database import Sessions, fitness, migrate, sessions_of
 
 DEMO_SLUG = "fernhill-bench"
 DEMO_NAME = "Fernhill Bench"
@@ -25,6 +27,14 @@ def seed_demo(sessions: Sessions) -> bool:
         if made:
             demo_log(session, workshop.id)
         return made
+
+
+def make_ready(engine: Engine, before_migrating: Callable[[], None] = lambda: None) -> bool:
+    """Bring a database's tables up to date and put the demo into an empty one; whether that was done now. Raises `Unfit`."""
+    if not fitness(engine):
+        before_migrating()
+        migrate(engine)
+    return seed_demo(sessions_of(engine))
 
 
 def can_keep(sessions: Sessions) -> bool:

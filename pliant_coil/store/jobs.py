@@ -36,9 +36,11 @@ def page(
     return page_of(session, Job, [Job.workshop_id == workshop_id, state], limit, after)
 
 
-def records(session: Session, workshop_id: UUID, newest: int | None = None) -> list[Job]:
-    """Every ended job with a record, or the newest of them; the oldest first."""
+def records(session: Session, workshop_id: UUID, *, newest: int | None = None, since: datetime | None = None) -> list[Job]:
+    """Every ended job with a record, or the newest of them that ended after `since`; the oldest first."""
     query = select(Job).where(Job.workshop_id == workshop_id, Job.record.is_not(None))
+    if since is not None:
+        query = query.where(Job.ended_at > since)
     found = session.scalars(query.order_by(Job.ended_at.desc(), Job.id.desc()).limit(newest))
     return list(found)[::-1]
 

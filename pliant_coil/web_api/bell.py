@@ -9,7 +9,7 @@ import psycopg
 
 from pliant_coil.store.jobs import CHANNEL
 
-_STILL_HERE_S = 15.0
+STILL_HERE_S = 15.0
 """A line that means nothing, so that nobody in between takes a quiet stream for a dead one."""
 _AGAIN_S = 1.0
 
@@ -32,7 +32,7 @@ class Bell:
             yield f"data: {number}\n\n"
             while True:
                 try:
-                    yield f"data: {await asyncio.wait_for(queue.get(), _STILL_HERE_S)}\n\n"
+                    yield f"data: {await asyncio.wait_for(queue.get(), STILL_HERE_S)}\n\n"
                 except TimeoutError:
                     yield ": still here\n\n"
         finally:

@@ -163,12 +163,6 @@ class RingNamed(BaseModel):
     why: str = ""
 
 
-class LeftOut(BaseModel):
-    """Why a ring says nothing of the hand; empty where it does again."""
-
-    why: Annotated[Text, Field(max_length=200)]
-
-
 class HandTold(BaseModel):
     """A maker's hand, as the finished rings show it."""
 

@@ -178,12 +178,12 @@ def test_an_odd_ring_is_left_out_and_a_hand_is_learned_afresh(client: TestClient
     assert [(each["title"], each["state"], each["pieces"][0]["piece"]) for each in told.json()][4] == ("Ring 4", "finished", "band.1")
     hand = client.get("/api/jobs/hand").json()
     assert [ring["title"] for ring in hand["odd"]] == ["Ring 4"] and hand["left_out"] == [] and not hand["changed"]
-    assert client.put(f"/api/jobs/{jobs[4]}/left-out", json={"why": "wrong reel"}).status_code == 204
+    tell(client, jobs[4], event("left_out", why="wrong reel"))
     hand = client.get("/api/jobs/hand").json()
     assert (hand["rings"], hand["odd"], [(r["title"], r["why"]) for r in hand["left_out"]]) == (5, [], [("Ring 4", "wrong reel")])
-    assert client.put(f"/api/jobs/{jobs[4]}/left-out", json={"why": ""}).status_code == 204
+    tell(client, jobs[4], event("reopened"), event("finished", left_mm={"band.1": 30.0}))
+    assert len(client.get("/api/jobs/hand").json()["left_out"]) == 1, "ended again it is still left out"
+    tell(client, jobs[4], event("left_out"))
     assert client.get("/api/jobs/hand").json()["rings"] == 6
     assert client.post("/api/jobs/hand/afresh").status_code == 204
     assert client.get("/api/jobs/hand").json()["rings"] == 0
-    still_open = client.post("/api/jobs", json=AMBER_MEADOW).json()["id"]
-    assert client.put(f"/api/jobs/{still_open}/left-out", json={"why": "x"}).status_code == 422

@@ -76,7 +76,7 @@ def test_the_first_of_two_first_people_is_the_only_one(app: FastAPI, sessions: S
     assert first.post("/api/me", json=OWNER).status_code == 204
     # A worker that hasn't heard of it still takes the second one for somebody who works alone.
     app.state.door = Door(sessions, app.state.settings.workshop, open_house=True)
-    app.state.door.asks = lambda: False
+    app.state.door._asks = lambda _: False
     assert second.post("/api/me", json={"name": "Second", "password": WORDS}).status_code == 403
 
 
@@ -299,7 +299,6 @@ STEP = {"kind": "step_on", "id": str(uuid4()), "device": "tablet", "at": "2026-1
 BODIES: dict[tuple[str, str], dict[str, Any]] = {
     ("put", "/api/rings/{ring_id}"): {"file": {}, "base_revision": 1},
     ("post", "/api/jobs/{job_id}/events"): {"events": [STEP]},
-    ("put", "/api/jobs/{job_id}/left-out"): {"why": "mine now"},
     ("post", "/api/devices/{name}/press"): {"text": "1 mm"},
     ("put", "/api/people/{person_id}"): {"role": "viewer"},
     ("put", "/api/me/workshop"): {"workshop_id": None},

@@ -34,7 +34,6 @@ class BenchTold(Told):
     usual_minutes: Minutes
     """What the step took the others."""
     waits_since: datetime | None
-    touched: datetime | None
 
 
 class BoardTold(Told):
@@ -68,5 +67,4 @@ def bench_told(job_id: UUID, for_whom: str, bench: Bench, batch: Batch) -> Bench
         minutes=progress.seconds.get(task.id, 0.0) / 60 if task else 0.0,
         usual_minutes=batch.usual_minutes(task.id) if task else 0.0,
         waits_since=progress.waits_since,
-        touched=progress.last,
     )

@@ -135,6 +135,13 @@ class Ended(_Event):
     """On which mandrel it was formed and read."""
 
 
+class LeftOut(_Event):
+    """The ring says nothing of its maker's hand, and why; with no reason it does again."""
+
+    kind: Literal["left_out"] = "left_out"
+    why: Annotated[str, Field(max_length=200)] = ""
+
+
 class Reopened(_Event):
     """Taken up again."""
 
@@ -149,6 +156,21 @@ class TakenBack(_Event):
 
 
 Event = Annotated[
-    StepOn | StepBack | Count | CountSet | Late | Reading | Chosen | CutTo | Spliced | Note | Paused | Help | Ended | Reopened | TakenBack,
+    StepOn
+    | StepBack
+    | Count
+    | CountSet
+    | Late
+    | Reading
+    | Chosen
+    | CutTo
+    | Spliced
+    | Note
+    | Paused
+    | Help
+    | Ended
+    | LeftOut
+    | Reopened
+    | TakenBack,
     Field(discriminator="kind"),
 ]

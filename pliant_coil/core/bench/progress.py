@@ -16,6 +16,7 @@ from pliant_coil.core.bench.events import (
     Event,
     Help,
     Late,
+    LeftOut,
     Note,
     Paused,
     Reading,
@@ -65,10 +66,10 @@ class Progress:
     """Time at each task, without pauses."""
     waits_since: datetime | None = None
     """Since when somebody waits for help."""
-    last: datetime | None = None
-    """When something happened last, by the clock of the device."""
     state: State = "open"
     ending: Ended | None = None
+    left_out: str = ""
+    """Why it says nothing of its maker's hand; empty where it does."""
 
     @property
     def task(self) -> str:
@@ -102,7 +103,6 @@ def fold(events: Iterable[Numbered], tasks: Sequence[str], limits: Mapping[str, 
         if last is not None:
             _clocked(progress, gaps, (event.at - last).total_seconds())
         last = None if isinstance(event, Paused | Ended) else event.at
-        progress.last = event.at
         _happened(progress, numbered, was_set)
     return progress
 
@@ -154,6 +154,8 @@ def _happened(progress: Progress, numbered: Numbered, was_set: dict[str, int]) -
             progress.waits_since = at if kind == "help" else None
         case Ended(kind=kind):
             progress.state, progress.ending = kind, event
+        case LeftOut(why=why):
+            progress.left_out = why.strip()
         case Reopened():
             progress.state, progress.ending = "open", None
 

@@ -1,6 +1,6 @@
 """A planned ring on the bench: its steps with what is counted in each, and its readings against what is made so far."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 from pliant_coil.core.bench.packing import Packing, packing
@@ -34,9 +34,13 @@ class RingAtBench:
     plan: Planned
 
     @classmethod
-    def of(cls, file: RingFile, form_mm: float | None = None) -> "RingAtBench":
-        """The ring of a file, formed at its plan's start or elsewhere. Raises `Refusal` for what can't be made."""
-        return cls(planned(file, form_mm=form_mm))
+    def of(cls, file: RingFile) -> "RingAtBench":
+        """The ring of a file, formed at its plan's start. Raises `Refusal` for what can't be made."""
+        return cls(planned(file))
+
+    def formed(self, form_mm: float) -> "RingAtBench":
+        """The same ring, formed elsewhere."""
+        return RingAtBench(replace(self.plan, form_mm=form_mm))
 
     @property
     def ring(self) -> Ring:

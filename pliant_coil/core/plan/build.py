@@ -9,7 +9,7 @@ from pliant_coil.core.making.cutting import Cut, more_of, standard_deviations
 from pliant_coil.core.making.joints import drawn
 from pliant_coil.core.making.markout import Mark as WireMark
 from pliant_coil.core.making.minutes import working_minutes
-from pliant_coil.core.making.planned import planned
+from pliant_coil.core.making.planned import Planned, planned
 from pliant_coil.core.making.resizing import resize
 from pliant_coil.core.making.ring import Ring, make_ring
 from pliant_coil.core.making.solve import Choice, Solver, contributions, schools
@@ -32,15 +32,19 @@ def plan(file: RingFile, *, paths: bool = False, habits: bool = True, hand: Know
 
     With `paths` its drawing comes too, with `habits` what every habit of starting would make of it: a ring more for each.
     """
-    all_of_it = planned(file, hand=hand)
+    return plan_of(planned(file, hand=hand), paths=paths, habits=habits)
+
+
+def plan_of(all_of_it: Planned, *, paths: bool = False, habits: bool = True) -> model.Plan:
+    """The plan of a ring that is planned already; see `plan`."""
     ring, solver, made = all_of_it.ring, all_of_it.solver, all_of_it.made
     cuts, marked, tasks = all_of_it.cuts, all_of_it.marks, all_of_it.tasks
     repeats = made.band.repeats
     guide = repeats.guide if repeats else None
     minutes = working_minutes(made.pieces, tasks)
     return model.Plan(
-        title=file.title,
-        notes=file.notes,
+        title=ring.file.title,
+        notes=ring.file.notes,
         sentence=[model.Phrase(part=part, text=text) for part, text in phrases(ring, made)],
         target=size_in_all(ring.target_mm),
         target_reason=ring.target_reason,
@@ -63,7 +67,7 @@ def plan(file: RingFile, *, paths: bool = False, habits: bool = True, hand: Know
         choices=_choices(all_of_it.choices),
         band=_band(made),
         fit=_fit(repeats) if repeats else None,
-        wires=_wires(cuts, marked, hand, standard_deviations(file.sizing.risk_of_running_out)),
+        wires=_wires(cuts, marked, all_of_it.hand, standard_deviations(ring.file.sizing.risk_of_running_out)),
         beads=_beads(made),
         steps=[_step(task, made) for task in tasks],
         minutes=minutes,

@@ -7,7 +7,7 @@ from uuid import UUID
 from fastapi import APIRouter, Depends, Header, Request, Response
 from pydantic import BaseModel, ConfigDict, Field
 
-from pliant_coil.core.bench.batch import BatchKind
+from pliant_coil.core.bench.batch import Batch, BatchKind, Bench
 from pliant_coil.core.bench.board import BoardTold, bench_told
 from pliant_coil.core.ring_file.document import RingFile, Text
 from pliant_coil.core.words.say import Reader
@@ -76,14 +76,14 @@ async def board(batch_id: UUID, batches: TheBatches, reader: TheReader, heavy: T
 
 def _board(batches: Batches, batch_id: UUID, reader: Reader) -> str:
     board = batches.board(batch_id)
-    benches = zip(board.standings, board.rings.benches, strict=True)
+    rings = Batch([Bench(standing.at_bench, standing.progress) for standing in board.standings])
     told = BoardTold(
         id=board.batch.id,
         title=board.batch.title,
         kind=board.batch.kind,
-        stage=board.rings.stage or "",
-        repeats_left=board.rings.repeats_left,
-        minutes_left=board.rings.minutes_left,
-        benches=[bench_told(s.job.id, s.job.for_whom, bench, board.rings) for s, bench in benches],
+        stage=rings.stage or "",
+        repeats_left=rings.repeats_left,
+        minutes_left=rings.minutes_left,
+        benches=[bench_told(s.job.id, s.job.for_whom, bench, rings) for s, bench in zip(board.standings, rings.benches, strict=True)],
     )
     return told.model_dump_json(context={"reader": reader})

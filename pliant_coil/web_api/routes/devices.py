@@ -12,12 +12,12 @@ from starlette.responses import StreamingResponse
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.devices.line import read_line
 from pliant_coil.devices.listening import heard, press
-from pliant_coil.services.scope import Forbidden, NotFound, Role
+from pliant_coil.services.scope import NotFound, may_write
 from pliant_coil.web_api.actors import WHO, TheActor
+from pliant_coil.web_api.bell import STILL_HERE_S
 from pliant_coil.web_api.problems import MISSING, REFUSED
 
 router = APIRouter(prefix="/devices", tags=["bench"], responses=WHO)
-_STILL_HERE_S = 15.0
 
 
 class DeviceTold(BaseModel):
@@ -56,7 +56,7 @@ async def readings(devices: TheDevices, _: TheActor) -> StreamingResponse:
 
 async def _told(devices: Mapping[str, str]) -> AsyncIterator[str]:
     yield ": listening\n\n"
-    async for each in heard(devices, _STILL_HERE_S):
+    async for each in heard(devices, STILL_HERE_S):
         if each is None:
             yield ": still here\n\n"
         else:
@@ -67,8 +67,7 @@ async def _told(devices: Mapping[str, str]) -> AsyncIterator[str]:
 @router.post("/{name}/press", status_code=204, responses=MISSING | REFUSED)
 async def press_key(name: Annotated[str, InPath(max_length=80)], pressed: Pressed, devices: TheDevices, actor: TheActor) -> None:
     """Have a stand-in say something, as if its key were pressed; a real tool doesn't hear it."""
-    if actor.role is Role.VIEWER:
-        raise Forbidden("you may look here, not measure")
+    may_write(actor)
     if name not in devices:
         raise NotFound("there is no such tool")
     if read_line(pressed.text) is None:

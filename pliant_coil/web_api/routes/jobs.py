@@ -8,7 +8,6 @@ from fastapi import APIRouter, Depends, Header, Query, Request, Response
 from starlette.concurrency import run_in_threadpool
 from starlette.responses import StreamingResponse
 
-from pliant_coil.core.bench.hand import changed
 from pliant_coil.core.bench.tails import Tails
 from pliant_coil.core.bench.told import (
     RowTold,
@@ -23,7 +22,7 @@ from pliant_coil.core.bench.told import (
     tail_end_told,
     tail_told,
 )
-from pliant_coil.core.plan.build import plan
+from pliant_coil.core.plan.build import plan_of
 from pliant_coil.core.ring_file.document import RingFile, Text
 from pliant_coil.core.styles.contract import SizedBy
 from pliant_coil.core.words.refusal import refuse
@@ -43,7 +42,6 @@ from pliant_coil.web_api.schemas import (
     JobBegun,
     JobList,
     JobListed,
-    LeftOut,
     RingNamed,
 )
 
@@ -101,7 +99,8 @@ def _listed(job: Job) -> JobListed:
 @router.get("/hand", response_model=HandTold, responses=REFUSED)
 def hand(jobs: TheJobs, reader: TheReader) -> Response:
     """What the finished rings show of the maker's hand."""
-    known, made = jobs.hand()
+    learnt = jobs.learnt()
+    known, made = learnt.hand, learnt.jobs
     odd = [RingNamed(id=made[k].id, title=made[k].title) for k in known.odd]
     out = [RingNamed(id=job.id, title=job.title, why=job.record["left_out"]) for job in made if job.record and job.record.get("left_out")]
     factors = [
@@ -111,7 +110,7 @@ def hand(jobs: TheJobs, reader: TheReader) -> Response:
         rings=sum(1 for ring in known.rings if not ring.left_out),
         odd=odd,
         left_out=out,
-        changed=changed(known.rings),
+        changed=learnt.changed,
         factors=factors,
         mandrels=[mandrel_told(*found) for found in jobs.sizes()],
     )
@@ -122,12 +121,6 @@ def hand(jobs: TheJobs, reader: TheReader) -> Response:
 def learn_afresh(jobs: TheJobs) -> None:
     """Rings from before now say nothing of the hand any more: other pliers, another wire."""
     jobs.learn_afresh()
-
-
-@router.put("/{job_id}/left-out", status_code=204, responses=MISSING | REFUSED)
-def leave_out(job_id: UUID, left: LeftOut, jobs: TheJobs) -> None:
-    """Leave a finished ring out of the hand, or (without a reason) take it in again."""
-    jobs.leave_out(job_id, left.why.strip())
 
 
 @router.get("/records.csv", response_class=Response, responses={200: {"content": {"text/csv": {}}}})
@@ -155,7 +148,7 @@ def _at_bench(jobs: Jobs, job_id: UUID, reader: Reader) -> str:
     told = JobAtBench(
         job=_listed(standing.job),
         file=standing.file,
-        plan=plan(standing.file, paths=True),
+        plan=plan_of(standing.as_planned, paths=True, habits=False),
         progress=progress_told(standing.at_bench, standing.progress),
         tails=[tail_end_told(end) for end in Tails(standing.at_bench, standing.progress).ends],
     )
@@ -206,7 +199,7 @@ def tail(
 ) -> Response:
     """Whether a measured tail reaches for all that is still to come."""
     standing = jobs.standing(job_id)
-    tails = Tails(standing.at_bench, standing.progress, jobs.hand()[0] if hand else None)
+    tails = Tails(standing.at_bench, standing.progress, jobs.learnt().hand if hand else None)
     ends = {(e.piece, e.end): e for e in tails.ends}
     if (piece, end) not in ends:
         refuse("piece", "nothing is left to do at that end", ", ".join(f"{p} {e}" for p, e in ends) or "no end: all is made")

@@ -54,7 +54,7 @@ async def plan_ring(
 def _known_hand(request: Request) -> Hand | None:
     try:
         actor = door_of(request).actor(token_of(request))
-        return Jobs(request.app.state.sessions, actor, request.app.state.hands).hand()[0]
+        return Jobs(request.app.state.sessions, actor, request.app.state.hands).learnt().hand
     except (SQLAlchemyError, NotFound):
         # A ring can be planned without its records.
         return None

@@ -1,4 +1,5 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { thisDevice } from '../bench/device';
 import { answer, api, type BenchEvent, type Draft, type TailEnd } from './client';
 import { asFile, keys, PAGE, untilThere, type ReaderOf } from './queries';
 
@@ -44,8 +45,7 @@ export function useHandChanges() {
   return {
     afresh: useMutation({ mutationFn: () => answer(api.POST('/api/jobs/hand/afresh')), onSuccess }),
     leaveOut: useMutation({
-      mutationFn: ({ id, why }: { id: string; why: string }) =>
-        answer(api.PUT('/api/jobs/{job_id}/left-out', { params: { path: { job_id: id } }, body: { why } })),
+      mutationFn: ({ id, why }: { id: string; why: string }) => tellEvents(id, [happened('left_out', { why })]),
       onSuccess,
     }),
   };
@@ -157,6 +157,21 @@ export const useBoard = (id: string, reader: ReaderOf) =>
     placeholderData: keepPreviousData,
     ...untilThere,
   });
+
+type OfKind<K extends BenchEvent['kind']> = Extract<BenchEvent, { kind: K }>;
+/** What is told of an event beside its name, device and time. */
+export type Payload<K extends BenchEvent['kind']> = Omit<OfKind<K>, 'id' | 'device' | 'at' | 'seen' | 'kind'>;
+
+/** Something that happens here and now; `seen` is the last number that this device knows. */
+export const happened = <K extends BenchEvent['kind']>(kind: K, payload: Payload<K>, seen = 0) =>
+  ({
+    ...payload,
+    kind,
+    id: crypto.randomUUID(),
+    device: thisDevice(),
+    at: new Date().toISOString(),
+    seen,
+  }) as unknown as BenchEvent;
 
 /** Tell the server what happened; sent again, it is written once. */
 export const tellEvents = (id: string, events: BenchEvent[]) =>

@@ -508,26 +508,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{job_id}/left-out": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /**
-         * Leave Out
-         * @description Leave a finished ring out of the hand, or (without a reason) take it in again.
-         */
-        put: operations["leave_out_api_jobs__job_id__left_out_put"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/jobs/records.csv": {
         parameters: {
             query?: never;
@@ -1475,8 +1455,6 @@ export interface components {
             usual_minutes: number;
             /** Waits Since */
             waits_since: string | null;
-            /** Touched */
-            touched: string | null;
         };
         /**
          * BoardTold
@@ -2159,7 +2137,7 @@ export interface components {
          */
         Events: {
             /** Events */
-            events: (components["schemas"]["StepOn"] | components["schemas"]["StepBack"] | components["schemas"]["Count"] | components["schemas"]["CountSet"] | components["schemas"]["Late"] | components["schemas"]["Reading"] | components["schemas"]["Chosen"] | components["schemas"]["CutTo"] | components["schemas"]["Spliced"] | components["schemas"]["Note"] | components["schemas"]["Paused"] | components["schemas"]["Help"] | components["schemas"]["Ended"] | components["schemas"]["Reopened"] | components["schemas"]["TakenBack"])[];
+            events: (components["schemas"]["StepOn"] | components["schemas"]["StepBack"] | components["schemas"]["Count"] | components["schemas"]["CountSet"] | components["schemas"]["Late"] | components["schemas"]["Reading"] | components["schemas"]["Chosen"] | components["schemas"]["CutTo"] | components["schemas"]["Spliced"] | components["schemas"]["Note"] | components["schemas"]["Paused"] | components["schemas"]["Help"] | components["schemas"]["Ended"] | components["schemas"]["LeftOut"] | components["schemas"]["Reopened"] | components["schemas"]["TakenBack"])[];
         };
         /**
          * FactorTold
@@ -2776,10 +2754,35 @@ export interface components {
         };
         /**
          * LeftOut
-         * @description Why a ring says nothing of the hand; empty where it does again.
+         * @description The ring says nothing of its maker's hand, and why; with no reason it does again.
          */
         LeftOut: {
-            /** Why */
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Device */
+            device: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "left_out";
+            /**
+             * Why
+             * @default
+             */
             why: string;
         };
         /**
@@ -7392,75 +7395,6 @@ export interface operations {
             };
             /** @description Who is signed in may not do that */
             403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problems"];
-                };
-            };
-        };
-    };
-    leave_out_api_jobs__job_id__left_out_put: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["LeftOut"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Nobody is signed in */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problems"];
-                };
-            };
-            /** @description Who is signed in may not do that */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problems"];
-                };
-            };
-            /** @description There is no such ring */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problems"];
-                };
-            };
-            /** @description More than any ring file holds */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problems"];
-                };
-            };
-            /** @description Refused, with the field and the reason */
-            422: {
                 headers: {
                     [name: string]: unknown;
                 };

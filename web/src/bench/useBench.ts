@@ -1,16 +1,14 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Refused, unreachable, type BenchEvent } from '../api/client';
-import { tellEvents, useJob } from '../api/bench';
+import { happened, tellEvents, useJob, type Payload } from '../api/bench';
 import { signedOut, useMayChange } from '../api/people';
 import { keys, type ReaderOf } from '../api/queries';
 import { useTell } from '../app/Notices';
-import { keep, kept, thisDevice, withWaiting } from './waiting';
+import { keep, kept, withWaiting } from './waiting';
 
 const AGAIN_MS = 1500;
 
-type OfKind<K extends BenchEvent['kind']> = Extract<BenchEvent, { kind: K }>;
-type Payload<K extends BenchEvent['kind']> = Omit<OfKind<K>, 'id' | 'device' | 'at' | 'seen' | 'kind'>;
 /** Says that something happened. Its id is what it is called from then on. */
 export type Say = <K extends BenchEvent['kind']>(kind: K, payload: Payload<K>) => string;
 
@@ -81,14 +79,7 @@ export function useBench(id: string, reader: ReaderOf) {
         tell({ text: 'You look on here: whoever makes the ring counts.' });
         return '';
       }
-      const event = {
-        ...payload,
-        kind,
-        id: crypto.randomUUID(),
-        device: thisDevice(),
-        at: new Date().toISOString(),
-        seen,
-      } as unknown as BenchEvent;
+      const event = happened(kind, payload, seen);
       put([...queue.current, event]);
       void send();
       return event.id;

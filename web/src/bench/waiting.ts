@@ -17,14 +17,6 @@ export function keep(job: string, events: readonly BenchEvent[]): void {
   else localStorage.removeItem(keyOf(job));
 }
 
-export function thisDevice(): string {
-  const known = localStorage.getItem('pliant-coil.device');
-  if (known) return known;
-  const made = `bench ${crypto.randomUUID().slice(0, 8)}`;
-  localStorage.setItem('pliant-coil.device', made);
-  return made;
-}
-
 /** Where a ring stands once the server has heard what is still on its way. */
 export function withWaiting(progress: Progress, waiting: readonly BenchEvent[]): Progress {
   if (!waiting.length) return progress;
