@@ -5,7 +5,7 @@ from typing import Any
 from hatchling.builders.hooks.plugin.interface import BuildHookInterface
 
 
-class Pages(BuildHookInterface):  # type: ignore[type-arg]
+class Pages(BuildHookInterface[Any]):
     """Puts the built pages into a wheel; an editable install takes them from where they are built."""
 
     def initialize(self, version: str, build_data: dict[str, Any]) -> None:

@@ -59,6 +59,11 @@ class Batches(InWorkshop):
         with self._work() as (session, workshop_id, _):
             return store.with_open_rings(session, workshop_id)
 
+    def check(self, batch_id: UUID) -> None:
+        """Raise `NotFound` for a batch that isn't there."""
+        with self._work() as (session, workshop_id, _):
+            _found(store.find(session, workshop_id, batch_id))
+
     def board(self, batch_id: UUID) -> Board:
         """A batch, and where each of its rings stands."""
         with self._work() as (session, workshop_id, _):

@@ -12,7 +12,7 @@ from pliant_coil.store.models import Job, JobEvent, Workshop
 from pliant_coil.store.pages import page_of, page_with
 
 CHANNEL = "pliant_coil_jobs"
-"""Where the database tells every web worker that a job has changed."""
+"""Where the database tells every web worker that a job has changed, and with it the batch that it belongs to."""
 
 
 def find(session: Session, workshop_id: UUID, job_id: UUID, *, lock: bool = False) -> Job | None:
@@ -78,4 +78,6 @@ def changed(session: Session, job: Job) -> None:
     """Tell every worker, once this is committed."""
     job.updated_at = session.scalars(select(func.clock_timestamp())).one()
     session.flush()
-    session.execute(text("select pg_notify(:channel, :what)"), {"channel": CHANNEL, "what": f"{job.id} {job.number}"})
+    for what in (job.id, job.batch_id):
+        if what is not None:
+            session.execute(text("select pg_notify(:channel, :what)"), {"channel": CHANNEL, "what": f"{what} {job.number}"})

@@ -1,6 +1,8 @@
 """Who a request comes from: the cookie that a browser was given, or whoever works here alone."""
 
 import time
+from collections.abc import AsyncGenerator, AsyncIterator
+from contextlib import aclosing
 from typing import Annotated
 
 from fastapi import Depends, Request, Response
@@ -8,7 +10,7 @@ from sqlalchemy.exc import SQLAlchemyError
 from starlette.concurrency import run_in_threadpool
 
 from pliant_coil.services.scope import Actor
-from pliant_coil.services.sign_in import LONGEST, Door
+from pliant_coil.services.sign_in import LONGEST, Door, SignInNeeded
 from pliant_coil.web_api.problems import Problems
 
 COOKIE = "pliant_coil_session"
@@ -56,6 +58,20 @@ async def let_in(request: Request) -> None:
     if len(remembered) >= _MOST_REMEMBERED:
         remembered.clear()
     remembered[token] = now + _LET_IN_FOR_S
+
+
+async def while_here(request: Request, actor: Actor, lines: AsyncGenerator[str]) -> AsyncIterator[str]:
+    """What is streamed to somebody, until they aren't let in any more, or have gone to another workshop."""
+    async with aclosing(lines):
+        async for line in lines:
+            try:
+                now = await run_in_threadpool(_actor, request)
+            except (SignInNeeded, SQLAlchemyError):
+                # Whoever still may asks again by itself.
+                return
+            if now.workshop_id != actor.workshop_id:
+                return
+            yield line
 
 
 def hand_over(response: Response, request: Request, token: str) -> None:

@@ -2,10 +2,13 @@
 
 import asyncio
 import contextlib
-from collections.abc import AsyncIterator
+from collections.abc import AsyncGenerator, AsyncIterator
+from typing import Annotated
 from uuid import UUID
 
 import psycopg
+from fastapi import Depends, Request
+from starlette.responses import StreamingResponse
 
 from pliant_coil.store.jobs import CHANNEL
 
@@ -22,12 +25,12 @@ class Bell:
         self._waiting: dict[UUID, set[asyncio.Queue[str]]] = {}
         self._listening: asyncio.Task[None] | None = None
 
-    async def stream(self, job_id: UUID, number: int) -> AsyncIterator[str]:
-        """Server-sent events: the number of a job's newest event, now and whenever it changes."""
+    async def stream(self, what: UUID, number: int = 0) -> AsyncGenerator[str]:
+        """Server-sent events: the number of the newest event of a job, or of a batch's jobs, now and whenever it changes."""
         if self._listening is None or self._listening.done():
             self._listening = asyncio.create_task(self._listen())
         queue: asyncio.Queue[str] = asyncio.Queue()
-        self._waiting.setdefault(job_id, set()).add(queue)
+        self._waiting.setdefault(what, set()).add(queue)
         try:
             yield f"data: {number}\n\n"
             while True:
@@ -36,7 +39,7 @@ class Bell:
                 except TimeoutError:
                     yield ": still here\n\n"
         finally:
-            self._waiting[job_id].discard(queue)
+            self._waiting[what].discard(queue)
 
     async def stop(self) -> None:
         """Stop listening."""
@@ -53,8 +56,8 @@ class Bell:
                     # What was told while nobody listened is asked for again.
                     self._ring_all()
                     async for told in connection.notifies():
-                        job, _, number = told.payload.partition(" ")
-                        for queue in self._waiting.get(UUID(job), ()):
+                        what, _, number = told.payload.partition(" ")
+                        for queue in self._waiting.get(UUID(what), ()):
                             queue.put_nowait(number)
             except psycopg.Error:
                 await asyncio.sleep(_AGAIN_S)
@@ -63,3 +66,18 @@ class Bell:
         for queues in self._waiting.values():
             for queue in queues:
                 queue.put_nowait("0")
+
+
+def the_bell(request: Request) -> Bell:
+    """The worker's bell."""
+    bell: Bell = request.app.state.bell
+    return bell
+
+
+TheBell = Annotated[Bell, Depends(the_bell)]
+STREAM: dict[int | str, dict[str, object]] = {200: {"content": {"text/event-stream": {}}}}
+
+
+def streamed(lines: AsyncIterator[str]) -> StreamingResponse:
+    """Server-sent events."""
+    return StreamingResponse(lines, media_type="text/event-stream", headers={"cache-control": "no-store"})

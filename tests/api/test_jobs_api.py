@@ -1,7 +1,9 @@
 """Rings at the bench over HTTP: told once however often it is sent, read, recorded, and heard of on other devices."""
 
 import asyncio
+from collections.abc import Coroutine
 from concurrent.futures import ThreadPoolExecutor
+from contextlib import aclosing
 from datetime import UTC, datetime
 from typing import Any
 from uuid import UUID, uuid4
@@ -160,9 +162,33 @@ def test_another_device_hears_of_it_within_a_second(app: FastAPI, client: TestCl
         await bell.stop()
         return heard
 
+    assert in_a_loop(hear()) == ["data: 0\n\n", "data: 0\n\n", "data: 1\n\n"]
+
+
+def in_a_loop(hearing: Coroutine[Any, Any, list[str]]) -> list[str]:
     # In a thread of its own: whoever runs these tests may have a loop of theirs.
     with ThreadPoolExecutor(1) as pool:
-        assert pool.submit(asyncio.run, hear()).result()[-1] == "data: 1\n\n"
+        return pool.submit(asyncio.run, hearing).result()
+
+
+def test_a_board_hears_of_each_of_its_rings(app: FastAPI, client: TestClient) -> None:
+    lines = {"kind": "class", "rings": [{"size": "US 6"}, {"size": "US 8"}]}
+    begun = client.post("/api/batches", json={"title": "Saturday", "file": AMBER_MEADOW, **lines})
+    assert begun.status_code == 201, begun.text
+    batch = begun.json()["id"]
+    rings = [bench["job_id"] for bench in client.get(f"/api/batches/{batch}").json()["benches"]]
+    assert client.get(f"/api/batches/{uuid4()}/changes").status_code == 404
+
+    async def hear() -> list[str]:
+        async with aclosing(app.state.bell.stream(UUID(batch))) as stream:
+            heard = [await anext(stream), await asyncio.wait_for(anext(stream), 5)]
+            for ring in rings:
+                await asyncio.to_thread(tell, client, ring, event("help", task="cut"))
+                heard.append(await asyncio.wait_for(anext(stream), 1))
+        await app.state.bell.stop()
+        return heard
+
+    assert in_a_loop(hear())[2:] == ["data: 1\n\n", "data: 1\n\n"]
 
 
 def test_an_odd_ring_is_left_out_and_a_hand_is_learned_afresh(client: TestClient) -> None:

@@ -1,6 +1,8 @@
 """People: nobody is asked anything alone; then names, roles, links that work once, and nothing of another workshop."""
 
-from collections.abc import Callable, Iterator
+import asyncio
+from collections.abc import AsyncGenerator, Callable, Iterator
+from concurrent.futures import ThreadPoolExecutor
 from contextlib import contextmanager
 from datetime import timedelta
 from typing import Any
@@ -10,12 +12,14 @@ import pytest
 from fastapi import FastAPI
 from fastapi.testclient import TestClient
 from sqlalchemy import text
+from starlette.requests import Request
 
 from pliant_coil.services import sign_in
+from pliant_coil.services.scope import Actor
 from pliant_coil.services.sign_in import Door
 from pliant_coil.store import workshops
 from pliant_coil.store.database import Sessions
-from pliant_coil.web_api.actors import COOKIE
+from pliant_coil.web_api.actors import COOKIE, door_of, while_here
 
 WORDS = "amber kettle north violin"
 """A password that is nobody's."""
@@ -249,6 +253,26 @@ def test_who_leaves_is_out_at_once_and_stays_named(owner: TestClient, visitor: V
     assert max_.post("/api/sign-in", json={"name": "Max", "password": f"Max {WORDS}"}).status_code == 422
 
 
+async def _one_more(request: Request, actor: Actor, how_it_goes_on: Callable[[], object]) -> int:
+    async def lines() -> AsyncGenerator[str]:
+        yield "one"
+        how_it_goes_on()
+        yield "two"
+
+    return len([line async for line in while_here(request, actor, lines())])
+
+
+def test_what_is_streamed_ends_with_being_let_in(app: FastAPI, owner: TestClient, visitor: Visitor) -> None:
+    max_ = visitor()
+    invited(owner, max_, "Max", "maker")
+    token = max_.cookies[COOKIE]
+    request = Request({"type": "http", "app": app, "headers": [(b"cookie", f"{COOKIE}={token}".encode())]})
+    actor = door_of(request).actor(token)
+    with ThreadPoolExecutor(1) as pool:
+        heard = [pool.submit(asyncio.run, _one_more(request, actor, then)).result() for then in (int, lambda: max_.post("/api/sign-out"))]
+    assert heard == [2, 1]
+
+
 def test_a_lost_password_is_given_anew_by_the_owner(owner: TestClient, visitor: Visitor) -> None:
     max_ = visitor()
     invited(owner, max_, "Max", "maker")
@@ -377,7 +401,7 @@ def test_the_database_itself_keeps_workshops_apart(owner: TestClient, visitor: V
                 workshops.enter(session, place, reads_only=False)
                 for table in KEPT[:4]:
                     assert session.execute(text(f"select count(*) from {table}")).scalar() == (rings if table != "job_event" else 0)
-                assert session.execute(text("update ring set title = 'mine now'")).rowcount == rings  # type: ignore[attr-defined]
+                assert len(session.scalars(text("update ring set title = 'mine now' returning id")).all()) == rings
                 session.rollback()
         for statement in (
             f"insert into weave_program (id, workshop_id, program, base_wires) values (gen_random_uuid(), '{theirs}', 'A1', 2)",

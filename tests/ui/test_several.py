@@ -1,5 +1,7 @@
 """Several rings at once: a quintet stage by stage, and a class with somebody who waits for help."""
 
+import re
+
 from playwright.sync_api import Page, expect
 
 from tests.ui.axe import check_axe
@@ -39,5 +41,15 @@ def test_a_quintet_is_begun_from_one_plan(plan: Page) -> None:
     plan.get_by_role("link", name="One of 3: see them all").click()
     expect(plan.get_by_text("tuba waits for help.")).to_be_visible()
     check_axe(plan)
+
+    # The board is told when that ends elsewhere, and asks for nothing meanwhile.
+    asked: list[str] = []
+    plan.on("request", lambda request: asked.append(request.url) if re.search(r"/api/batches/[^/]+$", request.url) else None)
+    pupil = plan.context.new_page()
+    pupil.goto(f"{plan.url.split('/bench')[0]}{rings.nth(1).get_by_role('link').get_attribute('href')}")
+    pupil.get_by_role("button", name="Help has come").click()
+    expect(plan.get_by_text("tuba waits for help.")).to_be_hidden()
+    assert len(asked) <= 2, asked
+    pupil.close()
     plan.get_by_role("navigation").get_by_role("link", name="Bench").click()
     expect(plan.get_by_role("link", name="Quintet: all of them")).to_be_visible()

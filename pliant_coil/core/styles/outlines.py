@@ -98,7 +98,7 @@ def from_svg(path: str, across_mm: float) -> tuple[Point, ...]:
 
     The path's x runs along the band. It has to be closed, of one piece, and alike on both sides of the band's line.
     """
-    from svgelements import Path  # type: ignore[import-untyped]
+    from svgelements import Path
 
     field, accepted = "head.path", "the d of a closed SVG path, such as M 0 0 C 2 3 6 3 8 0 C 6 -3 2 -3 0 0 Z"
     if not path.strip() or len(path) > _LONGEST_PATH:

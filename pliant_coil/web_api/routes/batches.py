@@ -6,13 +6,16 @@ from uuid import UUID
 
 from fastapi import APIRouter, Depends, Header, Request, Response
 from pydantic import BaseModel, ConfigDict, Field
+from starlette.concurrency import run_in_threadpool
+from starlette.responses import StreamingResponse
 
 from pliant_coil.core.bench.batch import Batch, BatchKind, Bench
 from pliant_coil.core.bench.board import BoardTold, bench_told
 from pliant_coil.core.ring_file.document import RingFile, Text
 from pliant_coil.core.words.say import Reader
 from pliant_coil.services.batches import Batches, Wanted
-from pliant_coil.web_api.actors import WHO, TheActor
+from pliant_coil.web_api.actors import WHO, TheActor, while_here
+from pliant_coil.web_api.bell import STREAM, TheBell, streamed
 from pliant_coil.web_api.problems import BUSY, MISSING, REFUSED
 from pliant_coil.web_api.readers import TheReader
 from pliant_coil.web_api.routes.plan import TheQueue
@@ -72,6 +75,13 @@ def list_batches(batches: TheBatches) -> list[BatchListed]:
 async def board(batch_id: UUID, batches: TheBatches, reader: TheReader, heavy: TheQueue) -> Response:
     """Every ring of a batch, and where it stands."""
     return Response(await heavy.run(partial(_board, batches, batch_id, reader)), media_type="application/json")
+
+
+@router.get("/{batch_id}/changes", response_class=StreamingResponse, responses=MISSING | STREAM)
+async def changes(batch_id: UUID, batches: TheBatches, actor: TheActor, bell: TheBell, request: Request) -> StreamingResponse:
+    """A number, now and whenever something happens at one of its rings (server-sent events)."""
+    await run_in_threadpool(batches.check, batch_id)
+    return streamed(while_here(request, actor, bell.stream(batch_id)))
 
 
 def _board(batches: Batches, batch_id: UUID, reader: Reader) -> str:

@@ -1,7 +1,7 @@
 """Tools at the bench: which there are, what they say, and a stand-in's key."""
 
 import json
-from collections.abc import AsyncIterator, Mapping
+from collections.abc import AsyncGenerator, Mapping
 from typing import Annotated
 
 from fastapi import APIRouter, Depends, Request
@@ -13,8 +13,8 @@ from pliant_coil.core.words.refusal import refuse
 from pliant_coil.devices.line import read_line
 from pliant_coil.devices.listening import heard, press
 from pliant_coil.services.scope import NotFound, may_write
-from pliant_coil.web_api.actors import WHO, TheActor
-from pliant_coil.web_api.bell import STILL_HERE_S
+from pliant_coil.web_api.actors import WHO, TheActor, while_here
+from pliant_coil.web_api.bell import STILL_HERE_S, STREAM, streamed
 from pliant_coil.web_api.problems import MISSING, REFUSED
 
 router = APIRouter(prefix="/devices", tags=["bench"], responses=WHO)
@@ -46,15 +46,15 @@ def list_devices(devices: TheDevices, _: TheActor) -> list[DeviceTold]:
     return [DeviceTold(name=name) for name in devices]
 
 
-@router.get("/readings", response_class=StreamingResponse, responses=MISSING | {200: {"content": {"text/event-stream": {}}}})
-async def readings(devices: TheDevices, _: TheActor) -> StreamingResponse:
+@router.get("/readings", response_class=StreamingResponse, responses=MISSING | STREAM)
+async def readings(devices: TheDevices, actor: TheActor, request: Request) -> StreamingResponse:
     """What the tools say from now on (server-sent events): `{"device", "value", "unit"}`, lengths in mm and masses in g."""
     if not devices:
         raise NotFound("no tool is named to this server")
-    return StreamingResponse(_told(devices), media_type="text/event-stream", headers={"cache-control": "no-store"})
+    return streamed(while_here(request, actor, _told(devices)))
 
 
-async def _told(devices: Mapping[str, str]) -> AsyncIterator[str]:
+async def _told(devices: Mapping[str, str]) -> AsyncGenerator[str]:
     yield ": listening\n\n"
     async for each in heard(devices, STILL_HERE_S):
         if each is None:

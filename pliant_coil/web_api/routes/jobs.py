@@ -29,8 +29,8 @@ from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Reader
 from pliant_coil.services.jobs import Jobs
 from pliant_coil.store.models import Job
-from pliant_coil.web_api.actors import WHO, TheActor
-from pliant_coil.web_api.bell import Bell
+from pliant_coil.web_api.actors import WHO, TheActor, while_here
+from pliant_coil.web_api.bell import STREAM, TheBell, streamed
 from pliant_coil.web_api.problems import BUSY, MISSING, REFUSED
 from pliant_coil.web_api.readers import TheReader
 from pliant_coil.web_api.routes.plan import TheQueue
@@ -162,12 +162,11 @@ def tell(job_id: UUID, body: Events, jobs: TheJobs) -> Taken:
     return Taken(number=number, known=known)
 
 
-@router.get("/{job_id}/changes", response_class=StreamingResponse, responses=MISSING | {200: {"content": {"text/event-stream": {}}}})
-async def changes(job_id: UUID, jobs: TheJobs, request: Request) -> StreamingResponse:
+@router.get("/{job_id}/changes", response_class=StreamingResponse, responses=MISSING | STREAM)
+async def changes(job_id: UUID, jobs: TheJobs, actor: TheActor, bell: TheBell, request: Request) -> StreamingResponse:
     """The number of the newest event, now and whenever it changes (server-sent events)."""
     number = await run_in_threadpool(jobs.number, job_id)
-    bell: Bell = request.app.state.bell
-    return StreamingResponse(bell.stream(job_id, number), media_type="text/event-stream", headers={"cache-control": "no-store"})
+    return streamed(while_here(request, actor, bell.stream(job_id, number)))
 
 
 @router.get("/{job_id}/reading", response_model=SizeReadingTold, responses=MISSING | REFUSED)

@@ -3,8 +3,6 @@ import { thisDevice } from '../bench/device';
 import { answer, api, type BenchEvent, type Draft, type TailEnd } from './client';
 import { asFile, keys, PAGE, untilThere, type ReaderOf } from './queries';
 
-const BOARD_MS = 2000;
-
 /** A ring at the bench: its plan, where it stands, its tails. */
 export const useJob = (id: string, reader: ReaderOf) =>
   useQuery({
@@ -147,13 +145,12 @@ export function useBeginSeveral() {
 export const useBatches = () =>
   useQuery({ queryKey: keys.batches, queryFn: () => answer(api.GET('/api/batches')), ...untilThere });
 
-/** Every ring of a batch as it stands; asked for again as long as somebody looks. */
+/** Every ring of a batch as it stood when it was asked for last. */
 export const useBoard = (id: string, reader: ReaderOf) =>
   useQuery({
     queryKey: keys.board(id, reader),
     queryFn: ({ signal }) =>
       answer(api.GET('/api/batches/{batch_id}', { params: { path: { batch_id: id }, query: { ...reader } }, signal })),
-    refetchInterval: BOARD_MS,
     placeholderData: keepPreviousData,
     ...untilThere,
   });

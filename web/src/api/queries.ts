@@ -26,6 +26,7 @@ export const keys = {
     ['jobs', ended, search, after, reader] as const,
   hand: (reader: ReaderOf) => ['jobs', 'hand', reader] as const,
   batches: ['jobs', 'batches'] as const,
+  boards: ['board'] as const,
   board: (id: string, reader: ReaderOf) => ['board', id, reader] as const,
   job: (id: string, reader: ReaderOf) => ['job', id, reader] as const,
   sizeReading: (id: string, task: string, value: number, reader: ReaderOf) =>

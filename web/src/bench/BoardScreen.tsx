@@ -1,14 +1,17 @@
 import Box from '@mui/material/Box';
 import Link from '@mui/material/Link';
 import Typography from '@mui/material/Typography';
-import { useEffect } from 'react';
+import { useQueryClient } from '@tanstack/react-query';
+import { useCallback, useEffect } from 'react';
 import { Link as RouterLink, useParams } from 'react-router';
 import { useBoard } from '../api/bench';
 import type { BenchTold, Board } from '../api/client';
+import { keys } from '../api/queries';
+import { useChanges } from '../api/useChanges';
 import { figures } from '../app/theme';
 import { useReader } from '../preferences/Preferences';
 import { withFractions } from '../words/figures';
-import { PHASES } from './phases';
+import { nameOf, PHASES } from './several';
 
 const KINDS = { by_ring: 'ring by ring', by_stage: 'stage by stage', class: 'a class' } as const;
 /** Somebody takes much longer at a step than the others did. */
@@ -19,6 +22,9 @@ export default function BoardScreen() {
   const { batchId = '' } = useParams();
   const board = useBoard(batchId, useReader());
   const at = board.data;
+  const queries = useQueryClient();
+  const ask = useCallback(() => void queries.invalidateQueries({ queryKey: keys.boards }), [queries]);
+  useChanges(`/api/batches/${batchId}/changes`, ask);
   useEffect(() => {
     document.title = `${at?.title ?? 'Several rings'} · Bench · Pliant Coil`;
   }, [at?.title]);
@@ -50,8 +56,6 @@ export default function BoardScreen() {
     </Box>
   );
 }
-
-const nameOf = (bench: BenchTold) => bench.for_whom || withFractions(bench.size);
 
 function headline(at: Board): string {
   if (!at.stage) return 'Every step of every ring is done.';

@@ -4,8 +4,7 @@ import Typography from '@mui/material/Typography';
 import { Link as RouterLink } from 'react-router';
 import { useBoard } from '../api/bench';
 import { useReader } from '../preferences/Preferences';
-import { withFractions } from '../words/figures';
-import { PHASES } from './phases';
+import { nameOf, PHASES } from './several';
 
 interface Props {
   batch: string;
@@ -33,7 +32,7 @@ export function OfSeveral({ batch, job, phase }: Props) {
         <Typography sx={{ fontWeight: 650 }}>
           {PHASES[board.stage]} isn’t done yet:{' '}
           <Link component={RouterLink} to={`/bench/${next.job_id}`} sx={{ lineHeight: '44px' }}>
-            on to {next.for_whom || withFractions(next.size)}
+            on to {nameOf(next)}
           </Link>
         </Typography>
       )}

@@ -3,6 +3,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Refused, unreachable, type BenchEvent } from '../api/client';
 import { happened, tellEvents, useJob, type Payload } from '../api/bench';
 import { signedOut, useMayChange } from '../api/people';
+import { useChanges } from '../api/useChanges';
 import { keys, type ReaderOf } from '../api/queries';
 import { useTell } from '../app/Notices';
 import { keep, kept, withWaiting } from './waiting';
@@ -61,17 +62,13 @@ export function useBench(id: string, reader: ReaderOf) {
   useEffect(() => {
     void send();
   }, [send]);
-  // What another device did is heard of; after a silence everything is asked for again.
-  useEffect(() => {
-    const changes = new EventSource(`/api/jobs/${id}/changes`);
-    changes.onmessage = () => {
-      setAway(false);
-      void queries.invalidateQueries({ queryKey: ['job', id] });
-    };
-    // What is seen may be what was kept: that is said.
-    changes.onerror = () => setAway(true);
-    return () => changes.close();
+  // What another device did is heard of; after a silence everything is asked for again. What is seen may be what was kept: that is said.
+  const ask = useCallback(() => {
+    void queries.invalidateQueries({ queryKey: ['job', id] });
+    // One of several: the others are asked for where they are shown.
+    void queries.invalidateQueries({ queryKey: keys.boards });
   }, [id, queries]);
+  useChanges(`/api/jobs/${id}/changes`, ask, setAway);
   const mayChange = useMayChange();
   const say: Say = useCallback(
     (kind, payload) => {

@@ -9,7 +9,7 @@ import { answer, api, Refused, type Plan } from '../api/client';
 import { usePlan, useRings } from '../api/queries';
 import { figures } from '../app/theme';
 import { RingView } from '../drawings/RingView';
-import { sentence } from '../plan/Desk';
+import { sentence } from '../words/refusal';
 import { usePreferences, useReader } from '../preferences/Preferences';
 import { length, withFractions } from '../words/figures';
 import { kept, laid, MOST, type Beside } from './beside';

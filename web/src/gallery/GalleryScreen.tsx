@@ -11,7 +11,7 @@ import { useGallery } from '../api/queries';
 import { figures } from '../app/theme';
 import { kept, laid, MOST, type Beside } from '../compare/beside';
 import { RingPicture } from '../drawings/RingPicture';
-import { sentence } from '../plan/Desk';
+import { sentence } from '../words/refusal';
 import { usePreferences, useReader } from '../preferences/Preferences';
 import { MM_PER_INCH, withFractions } from '../words/figures';
 import { missing, sorted, type AtHand, type Entry } from './atHand';

@@ -5,9 +5,8 @@ import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import Typography from '@mui/material/Typography';
 import { useEffect, useState } from 'react';
-import { Refused } from '../api/client';
 import { useMandrelChanges, useMandrels } from '../api/mandrels';
-import { sentence } from '../plan/Desk';
+import { Problems } from '../ui/Problems';
 import { usePreferences, useReader } from '../preferences/Preferences';
 import { withFractions } from '../words/figures';
 import { MarksPlot } from './MarksPlot';
@@ -93,7 +92,6 @@ function Measure() {
   const [text, setText] = useState('');
   const marks = marksOf(text, units);
   const unread = marks.findIndex((mark) => !Number.isFinite(mark.measured_mm));
-  const problems = keep.error instanceof Refused ? keep.error.problems : [];
   return (
     <Stack
       component="form"
@@ -129,11 +127,7 @@ function Measure() {
         onChange={(event) => setText(event.target.value)}
         helperText="The mark, then what a caliper reads across the mandrel at that very line. Two far apart say more than ten close together."
       />
-      {problems.map((problem) => (
-        <Typography key={problem.field + problem.reason} color="error">
-          {withFractions(sentence(problem))}
-        </Typography>
-      ))}
+      <Problems error={keep.error} />
       <Button
         type="submit"
         variant="contained"

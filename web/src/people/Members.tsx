@@ -7,7 +7,7 @@ import { useState } from 'react';
 import { Refused, type LinkTold, type Member, type Role } from '../api/client';
 import { usePeople, usePeopleChanges } from '../api/people';
 import { useTell } from '../app/Notices';
-import { sentence } from '../plan/Desk';
+import { sentence } from '../words/refusal';
 import { CALLED, ROLES } from './roles';
 
 const day = (at: string) => new Date(at).toLocaleDateString(undefined, { day: 'numeric', month: 'long' });

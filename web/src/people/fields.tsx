@@ -1,7 +1,7 @@
 import TextField from '@mui/material/TextField';
 import type { ReactNode } from 'react';
 import { Refused } from '../api/client';
-import { sentence } from '../plan/Desk';
+import { sentence } from '../words/refusal';
 
 /** What a refusal says of a field. */
 export function refusalOf(error: Error | null, field: string): string | undefined {

@@ -1,5 +1,6 @@
 import { createContext, useContext } from 'react';
 import type { Draft, Plan, Problem } from '../api/client';
+import { sentence } from '../words/refusal';
 import type { RingPath } from './ringPaths';
 
 /** What the figures on the screen are: those of the ring in the sentence, or of an earlier one, and why. */
@@ -31,13 +32,3 @@ export function useProblem(field: RingPath): string | undefined {
   const found = useDesk().problems.find((p) => p.field === field);
   return found && sentence(found);
 }
-
-/** `Is out of range. Use 1 to 4.` */
-export const sentence = (problem: Problem) => {
-  const said = problem.reason.charAt(0).toUpperCase() + problem.reason.slice(1);
-  if (!problem.accepted) return `${said}.`;
-  const use = /^(use|try|say|at least|at most|up to) /.test(problem.accepted)
-    ? problem.accepted.charAt(0).toUpperCase() + problem.accepted.slice(1)
-    : `Use ${problem.accepted}`;
-  return `${said}. ${use}.`;
-};

@@ -1,7 +1,8 @@
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
 import { withFractions } from '../words/figures';
-import { sentence, useDesk } from './Desk';
+import { useDesk } from './Desk';
+import { sentence } from '../words/refusal';
 import { valueAt } from './draft';
 
 /** What has to be mended before there is a plan, and what a friend at the bench would say about the one there is. */

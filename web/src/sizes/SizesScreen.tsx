@@ -7,7 +7,7 @@ import { useNavigate } from 'react-router';
 import { Refused, type SizeInAll } from '../api/client';
 import { useBetween, useScales, useSize } from '../api/queries';
 import { figures } from '../app/theme';
-import { sentence } from '../plan/Desk';
+import { sentence } from '../words/refusal';
 import { FIRST_RING } from '../plan/draft';
 import { usePreferences, useReader } from '../preferences/Preferences';
 import { MM_PER_INCH, withFractions } from '../words/figures';

@@ -6,7 +6,7 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { answer, api, Refused } from '../api/client';
 import { keys, untilThere } from '../api/queries';
-import { sentence } from '../plan/Desk';
+import { sentence } from '../words/refusal';
 import { usePreferences } from '../preferences/Preferences';
 
 /** The tools at the bench: whether they are listened to, and the stand-ins' keys. */

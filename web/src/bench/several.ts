@@ -1,3 +1,6 @@
+import type { BenchTold } from '../api/client';
+import { withFractions } from '../words/figures';
+
 /** The stages of the bench, as they are called. */
 export const PHASES: Record<string, string> = {
   wire: 'Wire',
@@ -12,3 +15,6 @@ export const PHASES: Record<string, string> = {
   round: 'Round',
   note: 'Note down',
 };
+
+/** Whose ring it is, or its size. */
+export const nameOf = (bench: BenchTold) => bench.for_whom || withFractions(bench.size);

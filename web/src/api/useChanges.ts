@@ -1,0 +1,15 @@
+import { useEffect } from 'react';
+
+/** Hears of every change that the server tells at an address, and whether it can be heard at all. */
+export function useChanges(address: string | null, onChange: () => void, onAway?: (away: boolean) => void) {
+  useEffect(() => {
+    if (!address) return undefined;
+    const changes = new EventSource(address);
+    changes.onmessage = () => {
+      onAway?.(false);
+      onChange();
+    };
+    changes.onerror = () => onAway?.(true);
+    return () => changes.close();
+  }, [address, onChange, onAway]);
+}
