@@ -12,10 +12,11 @@ from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
 from pliant_coil import __version__
-from pliant_coil.core.bench.events import Ended, Event, LeftOut, Reopened, TakenBack
+from pliant_coil.core.bench.events import CameBack, Ended, Event, LeftOut, Reopened, TakenBack
 from pliant_coil.core.bench.hand import Hand, SizeRead, Used, changed, learned, size_offset
-from pliant_coil.core.bench.progress import Numbered, Progress
+from pliant_coil.core.bench.progress import Numbered, Progress, Visit
 from pliant_coil.core.bench.ring_at_bench import RingAtBench
+from pliant_coil.core.bench.tails import measured_on_the_way
 from pliant_coil.core.making.planned import Planned, planned
 from pliant_coil.core.moves import Fate
 from pliant_coil.core.plan.build import plan_of, sentence_text
@@ -87,7 +88,7 @@ class Jobs(InWorkshop):
                 return (found or add_job(session, workshop_id, file, key, author)).id
         except IntegrityError:
             with self._work(writes=True) as (session, workshop_id, author):
-                return _found(store.saved_as(session, workshop_id, key) if key else None).id
+                return job_found(store.saved_as(session, workshop_id, key) if key else None).id
 
     def page(self, ended: bool, limit: int, after: UUID | None = None, words: Sequence[str] = ()) -> JobPage:
         """Jobs at the bench, or ended ones, the last changed first."""
@@ -97,17 +98,19 @@ class Jobs(InWorkshop):
     def standing(self, job_id: UUID) -> Standing:
         """Where a job stands."""
         with self._work() as (session, workshop_id, _):
-            return standing_of(session, _found(store.find(session, workshop_id, job_id)))
+            return standing_of(session, job_found(store.find(session, workshop_id, job_id)))
 
     def number(self, job_id: UUID) -> int:
         """The number of a job's newest event."""
         with self._work() as (session, workshop_id, _):
-            return _found(store.find(session, workshop_id, job_id)).number
+            return job_found(store.find(session, workshop_id, job_id)).number
 
     def tell(self, job_id: UUID, events: Sequence[Event]) -> tuple[int, list[UUID]]:
         """Write down what happened; what is known already stays as it is. Returns the newest number, and what was known."""
         with self._work(writes=True) as (session, workshop_id, author):
-            job = _found(store.find(session, workshop_id, job_id, lock=True))
+            job = job_found(store.find(session, workshop_id, job_id, lock=True))
+            if job.file is None:
+                raise NotFound("it comes from a notebook: nothing happens to it any more")
             known = store.known(session, job, [event.id for event in events])
             fresh = list({event.id: event for event in events if event.id not in known}.values())
             if job.number + len(fresh) > MOST_EVENTS:
@@ -140,7 +143,10 @@ class Jobs(InWorkshop):
         reads = [
             SizeRead(record["mandrel"], record["family"], record["size_mm"] - record["planned_size_mm"])
             for job in self.learnt().jobs
-            if (record := job.record or {}).get("mandrel") and record["size_mm"] is not None and record["state"] == "finished"
+            if (record := job.record or {}).get("mandrel")
+            and record["size_mm"] is not None
+            and record["planned_size_mm"] is not None
+            and record["state"] == "finished"
         ]
         found = []
         for mandrel, family in sorted({(read.mandrel, read.family) for read in reads}):
@@ -197,7 +203,7 @@ def write_down(session: Session, job: Job, events: Sequence[Event], author: UUID
     for event in events:
         store.append(session, job, event.id, event.model_dump(mode="json"), author)
     session.flush()
-    if any(isinstance(event, Ended | LeftOut | Reopened | TakenBack) for event in events):
+    if any(isinstance(event, CameBack | Ended | LeftOut | Reopened | TakenBack) for event in events):
         _settle(session, job)
     store.changed(session, job)
 
@@ -217,6 +223,8 @@ def _rows(jobs: Sequence[Job]) -> Iterator[list[object]]:
 
 def standing_of(session: Session, job: Job) -> Standing:
     """A job as it stands after all that happened to it."""
+    if job.file is None:
+        raise NotFound("it comes from a notebook: it has no plan to stand at the bench with")
     file = read_ring(job.file, stored=True)
     events = [Numbered(e.number, _EVENT.validate_python(e.event)) for e in store.events(session, job)]
     as_planned = RingAtBench.of(file)
@@ -231,7 +239,8 @@ def _settle(session: Session, job: Job) -> None:
     progress = standing.progress
     job.state = progress.state
     ended = progress.ending
-    job.ended_at = session.scalar(select(func.now())) if ended else None
+    job.ended_at = (job.ended_at if progress.visits else None) or session.scalar(select(func.now())) if ended else None
+    # A ring that is back on the bench keeps its record.
     job.record = _record(standing, ended) if ended else None
 
 
@@ -239,6 +248,7 @@ def _record(standing: Standing, ended: Ended) -> dict[str, Any]:
     """Predicted beside what came out."""
     at_bench, progress = standing.at_bench, standing.progress
     pieces = []
+    on_the_way = measured_on_the_way(at_bench, progress)
     for cut in at_bench.cuts:
         piece = cut.piece
         was_cut = progress.cut.get(piece.id, cut.cut_mm)
@@ -250,7 +260,9 @@ def _record(standing: Standing, ended: Ended) -> dict[str, Any]:
         added = progress.spliced.get(piece.id, 0.0)
         used = None if left is None else was_cut + added - left
         lengths = {"cut_mm": was_cut, "spliced_mm": added, "planned_mm": piece.net_mm, "used_mm": used}
-        pieces.append({"piece": piece.id, **lengths, "kinds": by_kind})
+        made, tails = on_the_way.get(piece.id, ({}, 0.0))
+        before = {"kinds": made, "used_mm": was_cut - tails} if made and used is not None else None
+        pieces.append({"piece": piece.id, **lengths, "kinds": by_kind, "before": before})
     read = [r for r in progress.readings if r.what == "size"]
     size = ended.size_mm if ended.size_mm is not None else (read[-1].value_mm if read else None)
     return {
@@ -265,6 +277,19 @@ def _record(standing: Standing, ended: Ended) -> dict[str, Any]:
         "mandrel": ended.mandrel.strip(),
         "left_out": progress.left_out,
         "pieces": pieces,
+        "visits": [_visit(visit) for visit in progress.visits],
+    }
+
+
+def _visit(visit: Visit) -> dict[str, Any]:
+    left = visit.left
+    return {
+        "why": visit.came.why,
+        "came": visit.came.at.isoformat(),
+        "reads_mm": visit.came.reads_mm,
+        "wanted_mm": visit.came.wanted_mm,
+        "ways": [mended.way for mended in visit.mended],
+        "left_mm": left.size_mm if left else None,
     }
 
 
@@ -282,11 +307,14 @@ def _used(job: Job) -> Used:
     if any(piece.get("spliced_mm") for piece in measured):
         # What the start of a new piece took says nothing of the hand.
         return Used(lengths, sum(piece["used_mm"] for piece in measured), left_out="spliced")
+    on_the_way = next((piece["before"] for piece in measured if piece.get("before")), None)
+    before = (on_the_way["kinds"], on_the_way["used_mm"]) if on_the_way else None
     why = "" if ended == "finished" and measured else "nothing was measured" if ended == "finished" else str(ended)
-    return Used(lengths, sum(piece["used_mm"] for piece in measured), left_out=why)
+    return Used(lengths, sum(piece["used_mm"] for piece in measured), left_out=why, before=before)
 
 
-def _found(job: Job | None) -> Job:
+def job_found(job: Job | None) -> Job:
+    """The job itself. Raises `NotFound` for none."""
     if job is None:
         raise NotFound("there is no such ring at the bench")
     return job

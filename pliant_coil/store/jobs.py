@@ -37,8 +37,11 @@ def page(
 
 
 def records(session: Session, workshop_id: UUID, *, newest: int | None = None, since: datetime | None = None) -> list[Job]:
-    """Every ended job with a record, or the newest of them that ended after `since`; the oldest first."""
+    """Every ended job with a record, or the newest of them that had a plan and ended after `since`; the oldest first."""
     query = select(Job).where(Job.workshop_id == workshop_id, Job.record.is_not(None))
+    if newest is not None:
+        # Records from a notebook say nothing of the hand.
+        query = query.where(Job.file.is_not(None))
     if since is not None:
         query = query.where(Job.ended_at > since)
     found = session.scalars(query.order_by(Job.ended_at.desc(), Job.id.desc()).limit(newest))

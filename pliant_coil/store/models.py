@@ -228,7 +228,8 @@ class Job(Base):
     ring_id: Mapped[UUID | None] = mapped_column(ForeignKey("ring.id"))
     title: Mapped[str]
     sentence: Mapped[str]
-    file: Mapped[dict[str, Any]]
+    file: Mapped[dict[str, Any] | None] = mapped_column(JSONB(none_as_null=True))
+    """None for a record from an old notebook, which has no plan."""
     predicted: Mapped[dict[str, Any]]
     core_version: Mapped[str]
     state: Mapped[str]
@@ -262,6 +263,25 @@ class JobEvent(Base):
     client_id: Mapped[UUID]
     event: Mapped[dict[str, Any]]
     received_at: Mapped[datetime] = mapped_column(server_default=func.now())
+
+
+class Photo(Base):
+    """A picture of a ring at the bench, encoded anew by the server. Its id is its sender's: sent again, it is kept once."""
+
+    __tablename__ = "photo"
+    __table_args__ = (Index("ix_photo_job_id_created_at", "job_id", "created_at"),)
+
+    id: Mapped[UUID] = mapped_column(primary_key=True)
+    workshop_id: Mapped[UUID] = mapped_column(ForeignKey("workshop.id"))
+    job_id: Mapped[UUID] = mapped_column(ForeignKey("job.id"))
+    task: Mapped[str]
+    """The step at which it was taken."""
+    width: Mapped[int]
+    height: Mapped[int]
+    jpeg: Mapped[bytes] = mapped_column(deferred=True)
+    author_id: Mapped[UUID | None] = mapped_column(ForeignKey("person.id"))
+    created_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
+    deleted_at: Mapped[datetime | None]
 
 
 class Mandrel(Base):

@@ -15,7 +15,21 @@ from pliant_coil.web_api.bell import Bell
 from pliant_coil.web_api.gate import Gate
 from pliant_coil.web_api.heavy import Heavy
 from pliant_coil.web_api.logs import RequestLog, configure_logs
-from pliant_coil.web_api.routes import batches, devices, jobs, mandrels, people, plan, rings, server, sizes, styles, weave_programs
+from pliant_coil.web_api.routes import (
+    batches,
+    devices,
+    jobs,
+    mandrels,
+    notebook,
+    people,
+    photos,
+    plan,
+    rings,
+    server,
+    sizes,
+    styles,
+    weave_programs,
+)
 from pliant_coil.web_api.settings import Settings
 
 _WORTH_COMPRESSING = 20_000
@@ -53,7 +67,17 @@ def create_app(settings: Settings | None = None) -> FastAPI:
     app.add_middleware(RequestLog)
     app.add_middleware(Gate, hosts=settings.hosts)
     problems.install(app)
-    kept = (rings.router, jobs.router, batches.router, mandrels.router, devices.router, weave_programs.router, server.records)
+    kept = (
+        rings.router,
+        notebook.router,
+        jobs.router,
+        photos.router,
+        batches.router,
+        mandrels.router,
+        devices.router,
+        weave_programs.router,
+        server.records,
+    )
     for part in (people.at_the_door, people.router, *kept, server.router):
         app.include_router(part, prefix="/api")
     # These read and keep no record: whoever was let in just now isn't looked up again for each letter.

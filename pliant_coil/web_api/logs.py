@@ -1,6 +1,7 @@
 """Structured logs: a JSON line a request, with its id, status and time; and the limit on what is taken in."""
 
 import logging
+import re
 import sys
 import time
 from contextlib import suppress
@@ -17,13 +18,13 @@ from pliant_coil.web_api.metrics import count
 
 LARGEST_BODY = 262_144
 """Bytes; the largest ring file is smaller."""
-LARGEST_ARCHIVE = 32_000_000
-"""Bytes of a whole workshop, packed."""
+LARGEST_FILE = 32_000_000
+"""Bytes of what is sent as a file: a whole workshop, packed, a photo, a notebook."""
 OURS = ("requests", "problems", "mishaps")
 """What the server itself says."""
 _LARGEST_LOG, _LOGS_KEPT = 5_000_000, 5
 """Bytes of a log file, and how many older ones stay."""
-_ARCHIVE = "/api/workshop/archive"
+_FILES = re.compile(r"/api/(workshop/archive|notebook(/preview)?|jobs/[^/]+/photos)")
 
 
 def configure_logs(file: Path | None = None) -> None:
@@ -104,7 +105,7 @@ class RequestLog:
             nonlocal taken
             message = await receive()
             taken += len(message.get("body", b""))
-            if taken > (LARGEST_ARCHIVE if scope["path"] == _ARCHIVE else LARGEST_BODY):
+            if taken > (LARGEST_FILE if _FILES.fullmatch(scope["path"]) else LARGEST_BODY):
                 raise TooLarge
             return message
 

@@ -134,6 +134,10 @@ class JobAtBench(BaseModel):
     plan: Plan
     progress: ProgressTold
     tails: list[TailEndTold]
+    asks_tails: bool
+    """Its tails are asked for before they are locked: few rings have told arcs from wraps yet."""
+    hammered_at: str
+    """The step at which rings are hammered flat and read on the way; empty where none are."""
 
 
 class Events(BaseModel):

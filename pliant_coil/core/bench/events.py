@@ -135,6 +135,24 @@ class Ended(_Event):
     """On which mandrel it was formed and read."""
 
 
+class CameBack(_Event):
+    """A finished ring is on the bench again: what it reads, the size that is wanted of it [inside diameter], and why."""
+
+    kind: Literal["came_back"] = "came_back"
+    why: Words = ""
+    reads_mm: Millimetres | None = None
+    wanted_mm: Millimetres | None = None
+
+
+class Mended(_Event):
+    """One thing was done to a ring that came back, and what it read before that."""
+
+    kind: Literal["mended"] = "mended"
+    way: Name
+    reads_mm: Millimetres | None = None
+    wanted_mm: Millimetres | None = None
+
+
 class LeftOut(_Event):
     """The ring says nothing of its maker's hand, and why; with no reason it does again."""
 
@@ -169,6 +187,8 @@ Event = Annotated[
     | Paused
     | Help
     | Ended
+    | CameBack
+    | Mended
     | LeftOut
     | Reopened
     | TakenBack,

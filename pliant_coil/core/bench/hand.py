@@ -9,7 +9,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from statistics import NormalDist
 
-from pliant_coil.core.bench.belief import Belief
+from pliant_coil.core.bench.belief import Belief, Row
 from pliant_coil.core.trade.hand import HAND, HandKind
 
 FREEDOM = 4.0
@@ -24,6 +24,10 @@ _PRIOR_RINGS = 10.0
 _Z95 = NormalDist().inv_cdf(0.975)
 
 
+TAIL_SD_MM = 0.7
+"""Of a tail that is read on the way, and of what it was cut from (common practice, no source)."""
+
+
 @dataclass(frozen=True)
 class Used:
     """A finished ring: the planned length of each kind [mm], what it used, and the variance of what was read."""
@@ -33,6 +37,8 @@ class Used:
     reading_sd_mm: float = 1.0
     left_out: str = ""
     """Why it doesn't count: spoiled, spliced, taken out by the maker."""
+    before: tuple[Mapping[HandKind, float], float] | None = None
+    """What was made when its tails were measured on the way, by kind at plan length, and what that had used [mm]: tells arcs from wraps."""
 
     @property
     def planned_mm(self) -> float:
@@ -41,7 +47,27 @@ class Used:
     @property
     def variance(self) -> float:
         """Of the reading, and of each move's own noise at plan length."""
-        return self.reading_sd_mm**2 + sum((HAND[kind].noise * length) ** 2 for kind, length in self.lengths.items())
+        return self.reading_sd_mm**2 + _noise(self.lengths)
+
+    def rows(self) -> list[tuple[Row, float]]:
+        """What was seen, as combinations of the factors and what each missed its plan by, independent of each other and of variance 1.
+
+        Read once there is one. A tail that was read on the way stands in two, and so does its error: `R = σ²DDᵀ + diag(Σ(sL)²)`, whitened by
+        its Cholesky factor.
+        """
+        if self.before is None:
+            scale = 1 / math.sqrt(self.variance)
+            return [({str(kind): length * scale for kind, length in self.lengths.items()}, (self.used_mm - self.planned_mm) * scale)]
+        made, used = self.before
+        after = {kind: length - made.get(kind, 0.0) for kind, length in self.lengths.items()}
+        missed = used - sum(made.values()), self.used_mm - used - sum(after.values())
+        read = TAIL_SD_MM**2
+        first = math.sqrt(2 * read + _noise(made))
+        lower = -read / first
+        second = math.sqrt(2 * read + _noise(after) - lower**2)
+        row = {str(kind): length / first for kind, length in made.items()}
+        rest = {str(kind): (length - lower * row.get(kind, 0.0)) / second for kind, length in after.items()}
+        return [(row, missed[0] / first), (rest, (missed[1] - lower * missed[0] / first) / second)]
 
 
 @dataclass(frozen=True)
@@ -89,6 +115,11 @@ class Hand:
         return [self.factor(kind) for kind in HAND if any(ring.lengths.get(kind) for ring in self.rings)]
 
     @property
+    def told_apart(self) -> int:
+        """Rings of which a tail was read on the way."""
+        return sum(1 for ring in self.rings if ring.before and not ring.left_out)
+
+    @property
     def known_rings(self) -> int:
         """Rings that counted."""
         return sum(1 for w in self.weights if w >= ODD_BELOW)
@@ -121,13 +152,15 @@ def learned(rings: Sequence[Used], *, learn_noise: bool = True, robust: bool = T
     age = [0.5 ** ((len(rings) - 1 - k) / HALF_FORGOTTEN_AFTER) if forget else 1.0 for k in range(len(rings))]
     base = [0.0 if ring.left_out else a for ring, a in zip(rings, age, strict=True)]
     weights, noise = list(base), 1.0
+    seen = [ring.rows() for ring in rings]
     belief = prior
     for _ in range(200):
         belief = prior
-        for ring, w in zip(rings, weights, strict=True):
+        for rows, w in zip(seen, weights, strict=True):
             if w > 0:
-                belief = belief.observed(_row(ring), ring.used_mm - ring.planned_mm, noise * ring.variance / w)
-        squares = [_square(belief, ring, noise) for ring in rings]
+                for row, missed in rows:
+                    belief = belief.observed(row, missed, noise / w)
+        squares = [_square(belief, rows, noise) for rows in seen]
         fresh = [b * (min(1.0, (FREEDOM + 1) / (FREEDOM + e2)) if robust else 1.0) for b, e2 in zip(base, squares, strict=True)]
         heard = sum(w * e2 * noise for w, e2 in zip(fresh, squares, strict=True))
         louder = (_PRIOR_RINGS + heard) / (_PRIOR_RINGS + sum(fresh)) if learn_noise else 1.0
@@ -155,7 +188,7 @@ def changed(rings: Sequence[Used]) -> bool:
     total = 0.0
     for k in range(len(counted) - _WATCHED, len(counted)):
         before, ring = learned(counted[max(0, k - _BEFORE) : k]), counted[k]
-        row = _row(ring)
+        row = {str(kind): length for kind, length in ring.lengths.items()}
         missed = ring.used_mm - ring.planned_mm - before.belief.value(row)
         unknown = {kind: length for kind, length in ring.lengths.items() if kind not in before.belief.names}
         unseen = sum((HAND[kind].bias * length) ** 2 for kind, length in unknown.items())
@@ -168,14 +201,14 @@ def left_out(rings: Sequence[Used], place: int, why: str) -> list[Used]:
     return [replace(ring, left_out=why) if k == place else ring for k, ring in enumerate(rings)]
 
 
-def _row(ring: Used) -> dict[str, float]:
-    return {str(kind): length for kind, length in ring.lengths.items()}
+def _noise(lengths: Mapping[HandKind, float]) -> float:
+    """Variance of what moves of these lengths take, each by itself."""
+    return sum((HAND[kind].noise * length) ** 2 for kind, length in lengths.items())
 
 
-def _square(belief: Belief, ring: Used, noise: float) -> float:
-    row = _row(ring)
-    missed = ring.used_mm - ring.planned_mm - belief.value(row)
-    return (missed**2 + belief.variance(row)) / (noise * ring.variance)
+def _square(belief: Belief, rows: Sequence[tuple[Row, float]], noise: float) -> float:
+    """How far off a ring is, squared, against what may be expected of it; the mean of what was seen."""
+    return sum((missed - belief.value(row)) ** 2 + belief.variance(row) for row, missed in rows) / noise / len(rows)
 
 
 SIZE_BY_MANDREL_MM, SIZE_BY_BAND_MM, SIZE_OWN_MM = 0.20, 0.15, 0.12

@@ -1,5 +1,7 @@
 """Where a ring stands: folded from its events, the same on every device. Nothing here is kept but the events."""
 
+from __future__ import annotations
+
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import datetime
@@ -8,6 +10,7 @@ from typing import Literal
 from uuid import UUID
 
 from pliant_coil.core.bench.events import (
+    CameBack,
     Chosen,
     Count,
     CountSet,
@@ -17,6 +20,7 @@ from pliant_coil.core.bench.events import (
     Help,
     Late,
     LeftOut,
+    Mended,
     Note,
     Paused,
     Reading,
@@ -42,6 +46,15 @@ class Numbered:
 
 
 @dataclass
+class Visit:
+    """A finished ring on the bench again: why, what was done, and how it left."""
+
+    came: CameBack
+    mended: list[Mended] = field(default_factory=list)
+    left: Ended | None = None
+
+
+@dataclass
 class Progress:
     """The ring's one place, its counts and readings, and how it ended."""
 
@@ -58,6 +71,8 @@ class Progress:
     """Wire that was added to each piece that ran out [mm]."""
     counted_at: dict[UUID, dict[str, float]] = field(default_factory=dict)
     """What was counted when a reading was taken."""
+    placed_at: dict[UUID, int] = field(default_factory=dict)
+    """At which place it was taken."""
     readings: list[Reading] = field(default_factory=list)
     choices: list[Chosen] = field(default_factory=list)
     cut: dict[str, float] = field(default_factory=dict)
@@ -68,6 +83,8 @@ class Progress:
     """Since when somebody waits for help."""
     state: State = "open"
     ending: Ended | None = None
+    visits: list[Visit] = field(default_factory=list)
+    """Each time that it came back after it was finished."""
     left_out: str = ""
     """Why it says nothing of its maker's hand; empty where it does."""
 
@@ -80,6 +97,15 @@ class Progress:
     def form_mm(self) -> float | None:
         """Where it was formed last, where a choice changed that."""
         return next((choice.form_mm for choice in reversed(self.choices) if choice.form_mm is not None), None)
+
+    @property
+    def visit(self) -> Visit | None:
+        """The visit that it is on; None for a ring that is being made, or away."""
+        return self.visits[-1] if self.visits and self.visits[-1].left is None else None
+
+    def when(self, reading: Reading) -> Progress:
+        """Where the ring stood when a reading was taken, as far as what is made goes."""
+        return Progress(self.tasks, self.limits, self.placed_at[reading.id], counts=self.counted_at[reading.id])
 
     def reading(self, what: str, task: str, side: str = "") -> Reading | None:
         """The newest reading of a kind at a task."""
@@ -142,6 +168,7 @@ def _happened(progress: Progress, numbered: Numbered, was_set: dict[str, int]) -
         case Reading():
             progress.readings.append(event)
             progress.counted_at[event.id] = dict(progress.counts)
+            progress.placed_at[event.id] = progress.place
         case Chosen():
             progress.choices.append(event)
         case CutTo(piece=piece, length_mm=length):
@@ -153,11 +180,32 @@ def _happened(progress: Progress, numbered: Numbered, was_set: dict[str, int]) -
         case Help(kind=kind, at=at):
             progress.waits_since = at if kind == "help" else None
         case Ended(kind=kind):
-            progress.state, progress.ending = kind, event
+            if progress.visit:
+                progress.visit.left = event
+            progress.state, progress.ending = kind, _ended(progress, event)
+        case CameBack() if progress.state == "finished":
+            progress.visits.append(Visit(event))
+            progress.state = "open"
+        case Mended() if progress.visit:
+            progress.visit.mended.append(event)
         case LeftOut(why=why):
             progress.left_out = why.strip()
         case Reopened():
-            progress.state, progress.ending = "open", None
+            progress.state = "open"
+            if progress.visits:
+                # What was done last is gone on with: a ring that came back isn't made again.
+                progress.visits[-1].left = None
+            else:
+                progress.ending = None
+
+
+def _ended(progress: Progress, event: Ended) -> Ended:
+    """A ring that came back keeps what its making left of its wires, and on which mandrel; its size is the new one."""
+    made = progress.ending
+    if not progress.visits or made is None:
+        return event
+    kept = {"left_mm": made.left_mm, "mandrel": event.mandrel or made.mandrel, "size_mm": event.size_mm or made.size_mm}
+    return event.model_copy(update=kept)
 
 
 def _within(progress: Progress, move: str, n: float) -> float:

@@ -18,7 +18,8 @@ SURE = 0.95
 RULE_SD_MM = 1.0
 """Of a tail laid along a rule (common practice, no source)."""
 _UNIT = NormalDist()
-_GRID = 400
+_GRID = 2000
+_ERRORS = ("error", "other error")
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,39 +47,33 @@ class Tail:
 
     @cached_property
     def _belief(self) -> Belief:
-        """θ of each kind, u of each move, and the error of what was measured."""
-        kinds = {left.kind for left in self.left}
-        moves = {left.move: left.kind for left in self.left}
-        spread = {f"kind {kind}": self._of(kind)[1] for kind in kinds}
-        spread |= {f"move {move}": HAND[kind].noise * (1 + self._of(kind)[0]) for move, kind in moves.items()}
-        belief = Belief.prior(spread | {"error": self.error_mm})
-        means = {f"kind {kind}": self._of(kind)[0] for kind in kinds}
-        belief = Belief(belief.names, tuple(means.get(name, 0.0) for name in belief.names), belief.covariance)
-        if self.seen is None:
-            return belief
-        before, error, made, move = self.seen
-        row = {f"kind {moves[move]}": made, f"move {move}": made, "error": -1.0}
-        return belief.observed(row, before - self.measured_mm - made, error**2)
+        return _belief_of(self)
 
-    def _of(self, kind: HandKind) -> tuple[float, float]:
+    def spread_of(self, kind: HandKind) -> tuple[float, float]:
+        """What a kind is off by, and how surely that is known."""
         return self.hand.get(kind, (0.0, HAND[kind].bias))
 
-    def _row(self) -> dict[str, float]:
-        row: dict[str, float] = {"error": -1.0}
+    def row(self, error: str = "error") -> dict[str, float]:
+        """What is over, as a combination of what isn't known: θ of each kind, u of each move, and the error of what was measured."""
+        row: dict[str, float] = {error: -1.0}
         for left in self.left:
             for name in (f"kind {left.kind}", f"move {left.move}"):
                 row[name] = row.get(name, 0.0) - left.length_mm
         return row
 
     @property
+    def plain_mm(self) -> float:
+        """What is over if every move takes what it takes in the plan."""
+        return self.measured_mm - sum(left.length_mm for left in self.left) - self.holds_mm
+
+    @property
     def slack_mm(self) -> float:
         """What is expected to be over."""
-        plain = self.measured_mm - sum(left.length_mm for left in self.left) - self.holds_mm
-        return plain + self._belief.value(self._row())
+        return self.plain_mm + self._belief.value(self.row())
 
     @property
     def sd_mm(self) -> float:
-        return self._belief.sd(self._row())
+        return self._belief.sd(self.row())
 
     @property
     def chance(self) -> float:
@@ -92,21 +87,61 @@ def most(repeats: int, tail_with: Callable[[int], Tail], sure: float = SURE) -> 
     return next((n for n in range(repeats, 0, -1) if tail_with(n).chance >= sure), 0)
 
 
-def both(one: Tail, other: Tail, shared: Sequence[HandKind]) -> float:
-    """How likely both tails of a ring reach: their hand is the same, whatever else isn't.
+def _belief_of(*tails: Tail) -> Belief:
+    """θ of each kind, u of each move, and each tail's error, after all that the tails have shown.
 
-    Given what the hand is off by in the shared kinds, the tails know nothing of each other: the chance is integrated over it.
+    The hand is one, whichever tail it works on; a move's own deviation and a reading's error belong to their tail. A move that isn't begun
+    varies with its length as the hand is known by then.
     """
-    kinds = [kind for kind in shared if any(left.kind == kind for left in (*one.left, *other.left))]
-    # All kinds move together with the sum that they share: one direction carries their spread into both slacks.
-    sums = [{kind: sum(left.length_mm for left in tail.left if left.kind == kind) for kind in kinds} for tail in (one, other)]
-    spread = [math.sqrt(sum((one._of(kind)[1] * s[kind]) ** 2 for kind in kinds)) for s in sums]
-    own = [math.sqrt(max(1e-12, tail.sd_mm**2 - by**2)) for tail, by in zip((one, other), spread, strict=True)]
+    shown = [k for k, tail in enumerate(tails) if tail.seen is not None]
+    known = _seen_by(tails, {}) if 0 < len(shown) < len(tails) else None
+    longer: dict[str, float] = {}
+    if known:
+        for k, tail in enumerate(tails):
+            if k not in shown:
+                longer |= {left.move: known.value({f"kind {left.kind}": 1.0}) for left in tail.left}
+    return _seen_by(tails, longer)
+
+
+def _seen_by(tails: Sequence[Tail], longer: Mapping[str, float]) -> Belief:
+    spread: dict[str, float] = {}
+    means: dict[str, float] = {}
+    for error, tail in zip(_ERRORS, tails, strict=False):
+        for left in tail.left:
+            mean, sd = tail.spread_of(left.kind)
+            spread[f"kind {left.kind}"], means[f"kind {left.kind}"] = sd, mean
+            spread[f"move {left.move}"] = HAND[left.kind].noise * (1 + longer.get(left.move, mean))
+        spread[error] = tail.error_mm
+    belief = Belief.prior(spread)
+    belief = Belief(belief.names, tuple(means.get(name, 0.0) for name in belief.names), belief.covariance)
+    for error, tail in zip(_ERRORS, tails, strict=False):
+        if tail.seen is not None:
+            before, off, made, move = tail.seen
+            kind = next(left.kind for left in tail.left if left.move == move)
+            row = {f"kind {kind}": made, f"move {move}": made, error: -1.0}
+            belief = belief.observed(row, before - tail.measured_mm - made, off**2)
+    return belief
+
+
+def both(one: Tail, other: Tail) -> float:
+    """How likely both tails of a ring reach: they are worked by one hand, and what one has shown says something of the other.
+
+    What is over of each is jointly normal; the chance is integrated over the first, given which the second is normal again.
+    """
+    belief = _belief_of(one, other)
+    rows = one.row(_ERRORS[0]), other.row(_ERRORS[1])
+    over = [tail.plain_mm + belief.value(row) for tail, row in zip((one, other), rows, strict=True)]
+    spread = [belief.sd(row) for row in rows]
+    if min(spread) == 0:
+        return min(tail.chance for tail in (one, other))
+    sum_of = {name: rows[0].get(name, 0.0) + rows[1].get(name, 0.0) for name in belief.names}
+    shared = (belief.variance(sum_of) - spread[0] ** 2 - spread[1] ** 2) / 2
+    own = math.sqrt(max(1e-12, spread[1] ** 2 - (shared / spread[0]) ** 2))
     total = 0.0
     for k in range(-_GRID, _GRID + 1):
         z = 6 * k / _GRID
-        chances = [_UNIT.cdf((tail.slack_mm - by * z) / sd) for tail, by, sd in zip((one, other), spread, own, strict=True)]
-        total += _UNIT.pdf(z) * chances[0] * chances[1] * 6 / _GRID
+        if over[0] + spread[0] * z >= 0:
+            total += _UNIT.pdf(z) * _UNIT.cdf((over[1] + shared / spread[0] * z) / own) * 6 / _GRID
     return min(1.0, total)
 
 

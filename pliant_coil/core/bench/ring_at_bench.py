@@ -1,8 +1,10 @@
 """A planned ring on the bench: its steps with what is counted in each, and its readings against what is made so far."""
 
+import math
 from dataclasses import dataclass, replace
 from functools import cached_property
 
+from pliant_coil.core.bench.hammered import Hammering, read_hammering
 from pliant_coil.core.bench.packing import Packing, packing
 from pliant_coil.core.bench.progress import Numbered, Progress, fold
 from pliant_coil.core.bench.sizing import SizeReading, read_size_at
@@ -12,6 +14,7 @@ from pliant_coil.core.making.planned import Planned, planned
 from pliant_coil.core.making.ring import Ring
 from pliant_coil.core.moves import Placed
 from pliant_coil.core.ring_file.document import RingFile
+from pliant_coil.core.styles.contract import HammeredRing
 from pliant_coil.core.styles.tasks import Task
 from pliant_coil.core.words.refusal import refuse
 
@@ -102,6 +105,18 @@ class RingAtBench:
     def reading(self, task: Task, read_mm: float, progress: Progress) -> SizeReading:
         """What a size reading at a step means."""
         return read_size_at(self.ring, self.planned, task, read_mm, self.made(progress) | set(task.makes))
+
+    @cached_property
+    def hammering(self) -> HammeredRing | None:
+        """What is read while its rings are hammered flat; None where none are."""
+        return self.ring.band.hammered(self.planned.band)
+
+    def hammered(self, thickness_mm: float, read_mm: float) -> Hammering:
+        """What a ring's thickness and size [inside diameter] say while it is hammered. Raises `Refusal` where no ring is."""
+        if self.hammering is None:
+            refuse("task", "nothing of this ring is hammered flat", "a band of hammered rings")
+        target = self.planned.reading_after(self.task(self.hammering.task))
+        return read_hammering(self.hammering, math.pi * target, thickness_mm, math.pi * read_mm)
 
     def row(self, task: Task, measured_mm: float, progress: Progress) -> Packing:
         """What the length of a row of repeats says, so far as it is made. Raises `Refusal` where no row is made, or none is begun."""

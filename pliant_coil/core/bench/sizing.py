@@ -9,9 +9,8 @@ from dataclasses import dataclass, replace
 from statistics import NormalDist
 
 from pliant_coil.core.making.assemble import MadeRing, assemble
+from pliant_coil.core.making.resizing import with_back_wrap
 from pliant_coil.core.making.ring import Ring
-from pliant_coil.core.moves.base import Cause, Obstacle
-from pliant_coil.core.moves.inside import largest_circle
 from pliant_coil.core.styles.contract import SizedBy
 from pliant_coil.core.styles.tasks import Phase, Task
 from pliant_coil.core.trade.sizes import US_STEP_MM, MandrelMark, Size, SizeChange
@@ -26,7 +25,6 @@ WORK_SD_MM = 0.06
 WITHIN_MM = US_STEP_MM / 4
 """A ring within a quarter size is right."""
 ON_COURSE, NEAR = 0.80, 0.50
-BACK = Cause("back-wrap", "a wrap at the back")
 BACK_WIRE_MM = 0.4
 _UNIT = NormalDist()
 _CLOSE_MM = 1e-4
@@ -111,10 +109,7 @@ def _choices(ring: Ring, planned: MadeRing, as_it_is: MadeRing, done: Collection
         text = say("Open the lock that is made, once, and form it again at {mark}.", mark=MandrelMark(start))
         found.append(_choice("redo", text, planned.finished_mm, aim, start))
     if as_it_is.finished_mm > aim:
-        circle = as_it_is.band.inside_mm / 2
-        advance = BACK_WIRE_MM / circle
-        back = Obstacle(BACK, math.pi - advance, math.pi + advance, BACK_WIRE_MM)
-        finished = 2 * largest_circle(circle, [*as_it_is.obstacles, back]).radius_mm
+        finished = with_back_wrap(as_it_is, BACK_WIRE_MM)
         text = say("A wrap of {wire} wire at the back. It shows there.", wire=Thickness(BACK_WIRE_MM))
         found.append(_choice("back", text, finished, aim))
     if not trimmed and len(locked) < 2:

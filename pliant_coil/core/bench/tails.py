@@ -60,10 +60,9 @@ class Spare:
 
     def on_both(self, tail: Tail, twin: "Spare", other: Tail) -> float:
         """The largest number that is alike on both sides and surely reaches on both; 0 if none does."""
-        shared = sorted({m.kind for m in tail.left} & {m.kind for m in other.left})
         n = math.floor(min(self.repeats, twin.repeats) / self.step) * self.step
         while n >= max(self.least, twin.least):
-            if both(self.fewer(tail, n), twin.fewer(other, n), shared) >= SURE:
+            if both(self.fewer(tail, n), twin.fewer(other, n)) >= SURE:
                 return n
             n -= self.step
         return 0.0
@@ -161,6 +160,34 @@ class Tails:
             if since > 0 and reading.task in at_row:
                 return reading.value_mm, RULE_SD_MM, since * each, first.id
         return None
+
+
+def measured_on_the_way(ring: RingAtBench, progress: Progress) -> dict[str, tuple[dict[HandKind, float], float]]:
+    """By piece whose ends were all measured while it was made: what was made of it then, by kind at plan length, and what was left [mm].
+
+    The last such time counts: mostly just before the locks.
+    """
+    tails = [reading for reading in progress.readings if reading.what == "tail"]
+    found = {}
+    for reading in tails:
+        then = progress.when(reading)
+        ends = [end for end in Tails(ring, then).ends if end.piece == reading.piece]
+        read = {
+            other.side: other.value_mm
+            for other in tails
+            if (other.piece, progress.placed_at[other.id], progress.counted_at[other.id]) == (reading.piece, then.place, then.counts)
+        }
+        if not ends or any(end.side not in read for end in ends):
+            continue
+        made: dict[HandKind, float] = {}
+        for piece in ring.planned.pieces:
+            for placed in piece.moves if piece.id == reading.piece else ():
+                if placed.fate is Fate.RING:
+                    made[placed.move.hand] = made.get(placed.move.hand, 0.0) + placed.length_mm
+        for left in (left for end in ends for left in end.left):
+            made[left.kind] -= left.length_mm
+        found[reading.piece] = made, sum(read[end.side] for end in ends)
+    return found
 
 
 def _side(end: str) -> Literal["left", "right"]:

@@ -1,17 +1,22 @@
 """What is told of a ring at the bench: written for its reader like the plan."""
 
+import math
 from collections.abc import Mapping, Sequence
 from typing import Annotated, Any, Literal
 from uuid import UUID
 
 from pydantic import BaseModel, PlainSerializer
 
+from pliant_coil.core.bench.events import CameBack, Mended
+from pliant_coil.core.bench.hammered import Hammering
 from pliant_coil.core.bench.packing import Packing
-from pliant_coil.core.bench.progress import Progress
+from pliant_coil.core.bench.progress import Progress, Visit
 from pliant_coil.core.bench.reach import SURE, Tail
 from pliant_coil.core.bench.ring_at_bench import RingAtBench
 from pliant_coil.core.bench.sizing import SizeReading
 from pliant_coil.core.bench.tails import TailEnd, Tails
+from pliant_coil.core.making.resizing import WAYS
+from pliant_coil.core.mechanics.hammering import GROWTH
 from pliant_coil.core.plan.model import Mm, Text, Told, Us
 from pliant_coil.core.trade.own_mandrel import MandrelKind, fitted
 from pliant_coil.core.trade.sizes import US_STEP_MM, MandrelMark, Size, SizeChange
@@ -41,6 +46,18 @@ class StepTold(Told):
     seconds: float
 
 
+class VisitTold(Told):
+    """A finished ring on the bench again."""
+
+    why: str
+    reads_mm: Mm | None
+    wanted_mm: Mm | None
+    reads: Text | None
+    wanted: Text | None
+    done: list[str]
+    """What was done so far: codes of the ways."""
+
+
 class ProgressTold(Told):
     """Where a ring stands."""
 
@@ -56,6 +73,8 @@ class ProgressTold(Told):
     minutes: float
     waits: bool
     """Somebody waits for help here."""
+    visit: VisitTold | None
+    """The visit that a finished ring is on."""
 
 
 class ChoiceTold(Told):
@@ -111,6 +130,17 @@ class RowTold(Told):
     more_planned: int
 
 
+class HammeringTold(Told):
+    """What a ring's thickness and size say while it is hammered flat."""
+
+    text: Text
+    growth: float
+    growth_sd: float
+    thickness_mm: Mm
+    """At which it is as large as it shall be."""
+    stretch: float
+
+
 class RecordTold(Told):
     """What came of a ring, beside what was planned."""
 
@@ -122,8 +152,11 @@ class RecordTold(Told):
     off: Text | None
     wire: Text | None
     """What was used of what was planned, where the rest was measured."""
-    minutes: float
-    planned_minutes: float
+    minutes: float | None
+    planned_minutes: float | None
+    """None for a record from a notebook, which has no plan."""
+    visits: list[Text]
+    """Why it came back, each time, and what was done."""
 
 
 class MandrelTold(Told):
@@ -172,6 +205,10 @@ class Taken(BaseModel):
     known: list[UUID]
 
 
+_ALREADY = 0.002
+"""Share of the way round that no mandrel shows."""
+
+
 def progress_told(at_bench: RingAtBench, progress: Progress) -> ProgressTold:
     """Where a ring stands, step by step."""
     steps = []
@@ -203,6 +240,22 @@ def progress_told(at_bench: RingAtBench, progress: Progress) -> ProgressTold:
         notes=[note.text for note in progress.notes],
         minutes=sum(progress.seconds.values()) / 60,
         waits=progress.waits_since is not None,
+        visit=_visit_told(progress.visit) if progress.visit else None,
+    )
+
+
+def _visit_told(visit: Visit) -> VisitTold:
+    # What was read last stands, whether when it came or after something was done.
+    told: list[CameBack | Mended] = [visit.came, *visit.mended]
+    reads = next((each.reads_mm for each in reversed(told) if each.reads_mm), None)
+    wanted = next((each.wanted_mm for each in reversed(told) if each.wanted_mm), None)
+    return VisitTold(
+        why=visit.came.why,
+        reads_mm=reads,
+        wanted_mm=wanted,
+        reads=None if reads is None else say("{size}", size=Size(reads)),
+        wanted=None if wanted is None else say("{size}", size=Size(wanted)),
+        done=[mended.way for mended in visit.mended],
     )
 
 
@@ -223,26 +276,70 @@ def row_told(row: Packing, *, sets_size: bool) -> RowTold:
     return RowTold(text=text, factor=row.factor, more=row.more, more_planned=row.more_planned)
 
 
+def hammering_told(hammering: Hammering, after_mm: float) -> HammeringTold:
+    """A hammered ring in words: what comes of going on as planned, and what else would reach its size."""
+    comes = Size(hammering.around_mm / math.pi)
+    text = say(
+        f"It grows {'more' if hammering.growth > GROWTH else 'less'} than planned ({{g}} for {{usual}}). Hammered on to {{after}} it reads {{comes}}.",
+        g=Number(hammering.growth, 3),
+        usual=Number(GROWTH, 3),
+        after=Thickness(after_mm),
+        comes=comes,
+    )
+    if hammering.stretch > _ALREADY:
+        text += say(
+            "For its size hammer it to {after} and stretch the rest, {stretch}, on the mandrel; or go on to {thin}, if the metal is soft.",
+            after=Thickness(after_mm),
+            stretch=Share(hammering.stretch, 1),
+            thin=Thickness(hammering.thickness_mm),
+        )
+    elif hammering.stretch < -_ALREADY:
+        text += say("Stop at {thick}: there it has its size.", thick=Thickness(hammering.thickness_mm))
+    return HammeringTold(
+        text=text,
+        growth=hammering.growth,
+        growth_sd=hammering.growth_sd,
+        thickness_mm=hammering.thickness_mm,
+        stretch=hammering.stretch,
+    )
+
+
 def record_told(record: Mapping[str, Any]) -> RecordTold:
     """A record in words. It holds what was written when the ring ended."""
     size = record["size_mm"]
-    off = None if size is None else size - record["planned_size_mm"]
-    measured = [piece for piece in record["pieces"] if piece["used_mm"] is not None]
-    wire = say(
-        "{used} of {planned} planned",
-        used=Length(sum(piece["used_mm"] for piece in measured)),
-        planned=Length(sum(piece["planned_mm"] for piece in measured)),
-    )
+    planned = record["planned_size_mm"]
+    off = None if size is None or planned is None else size - planned
     return RecordTold(
         state=record["state"],
         why=record["why"],
         off_mm=off,
         size=None if size is None else say("{size}", size=Size(size)),
         off=None if off is None else say("{off}", off=SizeChange(off, signed=True)),
-        wire=wire if measured else None,
+        wire=_wire_told(record["pieces"]),
         minutes=record["minutes"],
         planned_minutes=record["planned_minutes"],
+        visits=[_visit_line(visit) for visit in record.get("visits", ())],
     )
+
+
+def _visit_line(visit: Mapping[str, Any]) -> Say:
+    came, left = visit["reads_mm"], visit["left_mm"]
+    text = say("Back on the bench: {why}.", why=visit["why"]) if visit["why"] else Say("Back on the bench.")
+    if came is not None:
+        text += say("It read {size}.", size=Size(came))
+    if visit["ways"]:
+        text += say("Done: {ways}.", ways=", ".join(WAYS.get(way, way) for way in visit["ways"]))
+    return text + say("It left with {size}.", size=Size(left)) if left is not None else text
+
+
+def _wire_told(pieces: Sequence[Mapping[str, Any]]) -> Say | None:
+    measured = [piece for piece in pieces if piece["used_mm"] is not None]
+    if not measured:
+        return None
+    used = Length(sum(piece["used_mm"] for piece in measured))
+    if any(piece["planned_mm"] is None for piece in measured):
+        return say("{used}", used=used)
+    return say("{used} of {planned} planned", used=used, planned=Length(sum(piece["planned_mm"] for piece in measured)))
 
 
 def mandrel_told(mandrel: str, family: str, off_mm: float, sd_mm: float, rings: int) -> MandrelTold:

@@ -4,19 +4,41 @@ A finished ring has no tails left: what a way needs must come from what is in it
 """
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
-from pliant_coil.core.making.assemble import MadeRing
+from pliant_coil.core.making.assemble import MadeRing, assemble
 from pliant_coil.core.making.ring import Ring
 from pliant_coil.core.making.solve import Solver
+from pliant_coil.core.mechanics.hammering import GROWTH, lengthened
+from pliant_coil.core.moves.base import Cause, Obstacle
+from pliant_coil.core.moves.inside import largest_circle
 from pliant_coil.core.styles.contract import SizedBy
 from pliant_coil.core.trade.sizes import US_STEP_MM, MandrelMark, Size, SizeChange
-from pliant_coil.core.words.figures import Length, Times
+from pliant_coil.core.words.figures import Length, Share, Thickness, Times
 from pliant_coil.core.words.refusal import Refusal
 from pliant_coil.core.words.say import Say, say
 
 _CLOSE_MM = 0.02
+_SAME_MM = 1e-4
 _LEAST_LOCKS = 1
+_PRESS_US, _MALLET_US = 0.25, 0.5
+"""US sizes that a hand's pressing and a soft mallet give (common practice, no source)."""
+_MOST_FLATTENED = 1 / 3
+"""Of a wire's height, without annealing it between (common practice, no source)."""
+_BARE_MM = 0.01
+BACK = Cause("back-wrap", "a wrap at the back")
+BACK_WIRES_MM = (0.3, 0.4)
+WAYS = {
+    "stretch": "stretched",
+    "overlap": "set by its overlap",
+    "slide": "slid down the taper",
+    "lock-again": "locked again",
+    "hammer": "its back hammered",
+    **{f"back-{round(10 * mm)}": "a wrap at the back" for mm in BACK_WIRES_MM},
+    "splice": "a new piece of wire",
+    "accept": "another finger's",
+}
+"""What was done, in the record's words."""
 
 
 @dataclass(frozen=True)
@@ -30,12 +52,48 @@ class Way:
     says: Say
 
 
-def resize(ring: Ring, wanted_mm: float) -> list[Way]:
-    """Every way for this ring, those that reach `wanted_mm` [inside diameter] first."""
+def resize(ring: Ring, wanted_mm: float, reads_mm: float | None = None) -> list[Way]:
+    """Every way for this ring, those that reach `wanted_mm` [inside diameter] first.
+
+    `reads_mm` is what the finished ring reads; as it was planned unless given. Raises `Refusal` for a reading it can't have been finished at.
+    """
     solver = Solver(ring)
     made = solver.made(solver.solved(ring.aim_mm)[0].form)
-    ways = [_stretch(made, wanted_mm), _overlap(made, wanted_mm), _slide(made, wanted_mm), _lock_again(solver, made, wanted_mm)]
-    return sorted((way for way in ways if way), key=lambda way: not way.reaches)
+    now = made.finished_mm
+    if reads_mm is not None:
+        now, made = reads_mm, as_it_reads(solver.ring, made, reads_mm)
+    ways = [
+        _stretch(made, now, wanted_mm),
+        _overlap(made, now, wanted_mm),
+        _slide(made, now, wanted_mm),
+        _lock_again(solver, made, now, wanted_mm),
+        _hammer_back(made, now, wanted_mm),
+        *(_back_wrap(made, now, wanted_mm, wire_mm) for wire_mm in BACK_WIRES_MM),
+    ]
+    found = [way for way in ways if way]
+    return sorted(found, key=lambda way: not way.reaches)
+
+
+def as_it_reads(ring: Ring, planned: MadeRing, reads_mm: float) -> MadeRing:
+    """The ring as it must have been formed to be finished at what it reads; as planned where no mark sets its size."""
+    if planned.band.sized_by is not SizedBy.MARK:
+        return planned
+    made, form = planned, planned.form.diameter_mm
+    for _ in range(20):
+        missed = made.finished_mm - reads_mm
+        if abs(missed) < _SAME_MM:
+            break
+        form -= missed
+        made = assemble(ring, replace(planned.form, diameter_mm=form))
+    return made
+
+
+def with_back_wrap(made: MadeRing, wire_mm: float) -> float:
+    """Inside diameter [mm] that is left once a wire of this diameter is wrapped round the band at the back."""
+    circle = made.band.inside_mm / 2
+    half = wire_mm / circle
+    back = Obstacle(BACK, math.pi - half, math.pi + half, wire_mm)
+    return 2 * largest_circle(circle, [*made.obstacles, back]).radius_mm
 
 
 def _way(code: str, wanted: float, low: float, high: float, done: Say, cant: Say) -> Way:
@@ -43,47 +101,90 @@ def _way(code: str, wanted: float, low: float, high: float, done: Say, cant: Say
     return Way(code, reaches, low, high, done if reaches else cant)
 
 
-def _stretch(made: MadeRing, wanted: float) -> Way | None:
-    """On a tapered mandrel with a soft mallet: only ever larger."""
-    now = made.finished_mm
-    most = made.ring.band.stretches_us * US_STEP_MM
-    if not most:
+def _stretch(made: MadeRing, now: float, wanted: float) -> Way | None:
+    """On a tapered mandrel, pressed by hand and then with a soft mallet: only ever larger, and no further than its wire stands."""
+    gives = made.ring.band.stretches_us
+    if not gives:
         return None
-    mind = Say("Never strike above the stone.") if made.stones else Say("")
-    care = Say("The coat may flake: tap it only where it lies on the mandrel.") if made.ring.main_wire.metal.coated else Say("")
+    wire = made.ring.main_wire
+    stands = wire.metal.uniform[wire.temper] / 2
+    most = min(max(gives, _MALLET_US) * US_STEP_MM, stands * now)
+    strain = Share(abs(wanted - now) / now, 1)
+    by_hand = wanted - now <= _PRESS_US * US_STEP_MM
+    how = (
+        "Press it down the mandrel, turning it end for end,"
+        if by_hand
+        else "Press it down the mandrel a quarter size, tap the rest with a soft mallet, turned end for end,"
+    )
     done = say(
-        "Stretch it on the mandrel to {size} with a soft mallet, turning it end for end: it gives {most} at most.",
+        f"{how} to {{size}}: that strains its wire by {{strain}}, it stands {{stands}}. It gives {{most}} at most.",
         size=Size(wanted),
+        strain=strain,
+        stands=Share(stands, 1),
         most=SizeChange(most),
     )
-    smaller = Say("A mandrel only makes it larger.") if wanted < now else say("Stretching gives {most} at most.", most=SizeChange(most))
-    return _way("stretch", wanted, now, now + most, done + mind + care, smaller)
+    if made.stones:
+        done += Say("Never strike above the stone.")
+    if wire.metal.coated:
+        done += Say("The coat may flake: tap it only where it lies on the mandrel.")
+    cant = (
+        Say("A mandrel only makes it larger; nobody presses a closed ring smaller.")
+        if wanted < now
+        else say(
+            "Stretching gives {most} at most: its wire stands {stands} of strain, this would be {strain}.",
+            most=SizeChange(most),
+            stands=Share(stands, 1),
+            strain=strain,
+        )
+    )
+    return _way("stretch", wanted, now, now + most, done, cant)
 
 
-def _overlap(made: MadeRing, wanted: float) -> Way | None:
+def _hammer_back(made: MadeRing, now: float, wanted: float) -> Way | None:
+    """The half of the band away from the head hammered flatter: larger, where no coat, weave or solder forbids it."""
+    wire = made.ring.main_wire
+    if wanted <= now or wire.metal.coated or made.band.lining_mm > _BARE_MM or made.band.sized_by is not SizedBy.MARK:
+        return None
+    before, half = wire.height_mm, math.pi * made.band.radius_mm
+    most = half * (lengthened(1.0, 1 - _MOST_FLATTENED) - 1) / math.pi
+    thickness = before / math.exp(math.pi * (wanted - now) / half / GROWTH)
+    done = say(
+        "Hammer the half away from the head evenly from {before} to {after}, on a steel mandrel, a little at a time, and read it after each round.",
+        before=Thickness(before),
+        after=Thickness(thickness),
+    )
+    cant = say("Hammering its back gives {most} at most before the wire cracks.", most=SizeChange(most))
+    return _way("hammer", wanted, now, now + most, done, cant)
+
+
+def _back_wrap(made: MadeRing, now: float, wanted: float, wire_mm: float) -> Way | None:
+    """A wrap of thin wire round the band at the back: smaller, never gone, and it shows."""
+    if wanted >= now or made.ring.band.adjusts_mm(made.band):
+        return None
+    left = now + with_back_wrap(made, wire_mm) - made.finished_mm
+    text = say("One wrap of {wire} wire round the back leaves {size}. It shows there.", wire=Thickness(wire_mm), size=Size(left))
+    return Way(f"back-{round(10 * wire_mm)}", abs(left - wanted) <= US_STEP_MM / 4, left, now, text)
+
+
+def _overlap(made: MadeRing, now: float, wanted: float) -> Way | None:
     """An open band takes another size by its overlap."""
     band = made.ring.band
     span = band.adjusts_mm(made.band)
     if span is None:
         return None
-    moved = math.pi * abs(wanted - made.finished_mm)
-    way = (
-        "squeeze it until its ends pass each other by so much more"
-        if wanted < made.finished_mm
-        else "open it until they pass by so much less"
-    )
+    moved = math.pi * abs(wanted - now)
+    way = "squeeze it until its ends pass each other by so much more" if wanted < now else "open it until they pass by so much less"
     done = say(f"Lay it on the mandrel at {{size}} and {way}: {{moved}}.", size=Size(wanted), moved=Length(moved))
     cant = say("Its ends let it be worn from {low} to {high}, no further.", low=Size(span[0]), high=Size(span[1]))
     return _way("overlap", wanted, span[0], span[1], done, cant)
 
 
-def _slide(made: MadeRing, wanted: float) -> Way | None:
+def _slide(made: MadeRing, now: float, wanted: float) -> Way | None:
     """Turns that nothing ties slip on a tapered mandrel, as far as their ends pass each other at the top."""
     if made.band.sized_by is not SizedBy.MARK or made.band.tied or made.work.tied or not made.band.ends:
         return None
     past = sum(abs(math.atan2(end.at[0], end.at[1])) for end in made.band.ends) * made.band.radius_mm
     most = past / math.pi / made.band.strands
-    now = made.finished_mm
     done = say(
         "Push it down the taper to {size}, a little at a time, both ends held: its turns slip, nothing ties them.", size=Size(wanted)
     )
@@ -91,13 +192,12 @@ def _slide(made: MadeRing, wanted: float) -> Way | None:
     return _way("slide", wanted, now - most, now + most, done, cant)
 
 
-def _lock_again(solver: Solver, made: MadeRing, wanted: float) -> Way | None:
+def _lock_again(solver: Solver, made: MadeRing, now: float, wanted: float) -> Way | None:
     """The locks unwound, the band formed again, and locked with what wire there is."""
     locked = [p for piece in made.pieces for p in piece.moves if p.id.endswith(".lock")]
     if not locked or made.band.sized_by is not SizedBy.MARK:
         return None
     there = _net_mm(made)
-    now = made.finished_mm
     for locks in range(solver.ring.locks, _LEAST_LOCKS - 1, -1):
         again = _made_again(solver.ring, wanted, locks)
         if again is None or _net_mm(again) > there + _CLOSE_MM:

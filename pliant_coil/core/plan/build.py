@@ -78,12 +78,12 @@ def plan_of(all_of_it: Planned, *, paths: bool = False, habits: bool = True) -> 
     )
 
 
-def resizing(file: RingFile, wanted_mm: float) -> model.Resizing:
-    """How the finished ring of `file` is made another size [inside diameter, mm]. Raises `Refusal` for what can't be made."""
+def resizing(file: RingFile, wanted_mm: float, reads_mm: float | None = None) -> model.Resizing:
+    """How the finished ring of `file` is made another size [inside diameter, mm]; as planned unless it `reads_mm`. Raises `Refusal` for what can't be made."""
     ring = make_ring(file)
     solver = Solver(ring)
     return model.Resizing(
-        finished=size_in_all(solver.made(solver.solved(ring.aim_mm)[0].form).finished_mm),
+        finished=size_in_all(reads_mm or solver.made(solver.solved(ring.aim_mm)[0].form).finished_mm),
         wanted=size_in_all(wanted_mm),
         ways=[
             model.Way(
@@ -93,7 +93,7 @@ def resizing(file: RingFile, wanted_mm: float) -> model.Resizing:
                 high=say("{size}", size=Size(way.high_mm)),
                 text=way.says,
             )
-            for way in resize(ring, wanted_mm)
+            for way in resize(ring, wanted_mm, reads_mm)
         ],
     )
 

@@ -96,6 +96,17 @@ class Stack:
 
 
 @dataclass(frozen=True, slots=True)
+class HammeredRing:
+    """A ring that is hammered flat: the way round before, and its thickness before and as planned after [mm]."""
+
+    around_mm: float
+    before_mm: float
+    after_mm: float
+    task: str
+    """The step at which it is hammered."""
+
+
+@dataclass(frozen=True, slots=True)
 class Opening:
     """What a head asks of its band, both sides alike; angles from the top [rad]."""
 
@@ -344,6 +355,10 @@ class BandStyle(Part, ABC):
 
     def adjusts_mm(self, band: FormedBand) -> tuple[float, float] | None:
         """The inside diameters [mm] that its wearer can set it to; None for a closed band."""
+        return None
+
+    def hammered(self, band: FormedBand) -> HammeredRing | None:
+        """What is read while its rings are hammered flat; None for bands that are not."""
         return None
 
     def start_mm(self, aim_mm: float) -> float:

@@ -4,7 +4,8 @@ Every figure names its source; those marked *value from memory* are handbook fig
 only steer advice (stiffness, springback) that the maker's own records will overrule.
 """
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 from typing import Literal
 
 Temper = Literal["soft", "half-hard", "hard"]
@@ -12,6 +13,9 @@ MetalCode = Literal[
     "copper", "plated-copper", "lacquered-copper", "brass", "bronze", "sterling", "fine-silver", "gold-filled", "stainless", "aluminium"
 ]
 _MEMORY = "value from memory"
+UNIFORM: Mapping[Temper, float] = {"soft": 0.15, "half-hard": 0.045, "hard": 0.008}
+_STEEL: Mapping[Temper, float] = {"soft": 0.008, "half-hard": 0.008, "hard": 0.004}
+"""Steel wire as rings are made of it has been drawn hard: it springs rather than gives."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,6 +40,8 @@ class Metal:
     """Surface strain at which soft wire may crack (value from memory)."""
     darkens: bool = True
     """Whether a sulphur patina takes on it (common practice, no source)."""
+    uniform: Mapping[Temper, float] = field(default_factory=lambda: UNIFORM)
+    """Strain that it takes evenly before it necks, by temper (values from memory)."""
     hardening: tuple[float, float] = (315.0, 0.54)
     """K [MPa] and n of the flow curve K·εⁿ of the annealed metal (Hollomon; values from memory)."""
 
@@ -65,7 +71,7 @@ METALS: dict[str, Metal] = {
               coated=True, solderable=False, breaks_at=0.35, hardening=(580.0, 0.34), darkens=False),
         Metal("stainless", "stainless steel", 7.95, "type 304/316, " + _MEMORY, 193_000, _MEMORY,
               {"soft": 290, "half-hard": 760, "hard": 965}, _MEMORY, "It springs: cut ends fly harder. It holds nickel, firmly bound.",
-              solderable=False, breaks_at=0.25, hardening=(1275.0, 0.45), darkens=False),
+              solderable=False, breaks_at=0.25, uniform=_STEEL, hardening=(1275.0, 0.45), darkens=False),
         Metal("aluminium", "aluminium", 2.71, "commercially pure, " + _MEMORY, 69_000, _MEMORY,
               {"soft": 34, "half-hard": 105, "hard": 150}, _MEMORY, solderable=False, hardening=(180.0, 0.20), darkens=False),
     )

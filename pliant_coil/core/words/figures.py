@@ -153,12 +153,13 @@ class Degrees(Figure):
 
 @dataclass(frozen=True, slots=True)
 class Share(Figure):
-    """A share, 0 to 1, in per cent."""
+    """A share, 0 to 1, in per cent with so many decimals."""
 
     share: float
+    decimals: int = 0
 
     def written(self, reader: Reader) -> str:
-        return f"{100 * self.share:.0f} %"
+        return f"{100 * self.share:.{self.decimals}f} %"
 
 
 @dataclass(frozen=True, slots=True)

@@ -10,10 +10,12 @@ from starlette.responses import StreamingResponse
 
 from pliant_coil.core.bench.tails import Tails
 from pliant_coil.core.bench.told import (
+    HammeringTold,
     RowTold,
     SizeReadingTold,
     TailTold,
     Taken,
+    hammering_told,
     mandrel_told,
     progress_told,
     reading_told,
@@ -22,7 +24,8 @@ from pliant_coil.core.bench.told import (
     tail_end_told,
     tail_told,
 )
-from pliant_coil.core.plan.build import plan_of
+from pliant_coil.core.plan.build import plan_of, resizing
+from pliant_coil.core.plan.model import Resizing
 from pliant_coil.core.ring_file.document import RingFile, Text
 from pliant_coil.core.styles.contract import SizedBy
 from pliant_coil.core.words.refusal import refuse
@@ -45,6 +48,8 @@ from pliant_coil.web_api.schemas import (
     RingNamed,
 )
 
+ASKED_FIRST = 3
+"""Rings of which the tails are asked for before the locks."""
 router = APIRouter(prefix="/jobs", tags=["bench"], responses=WHO)
 
 
@@ -56,6 +61,8 @@ def jobs_of(request: Request, actor: TheActor) -> Jobs:
 TheJobs = Annotated[Jobs, Depends(jobs_of)]
 Task = Annotated[str, Query(max_length=80, description="The step at which it is read")]
 Millimetres = Annotated[float, Query(gt=0, le=5000, allow_inf_nan=False)]
+
+Diameter = Annotated[float, Query(ge=10, le=26, allow_inf_nan=False, description="Inside diameter")]
 
 
 @router.post("", status_code=201, responses=REFUSED)
@@ -151,6 +158,8 @@ def _at_bench(jobs: Jobs, job_id: UUID, reader: Reader) -> str:
         plan=plan_of(standing.as_planned, paths=True, habits=False),
         progress=progress_told(standing.at_bench, standing.progress),
         tails=[tail_end_told(end) for end in Tails(standing.at_bench, standing.progress).ends],
+        asks_tails=jobs.learnt().hand.told_apart < ASKED_FIRST,
+        hammered_at=standing.at_bench.hammering.task if standing.at_bench.hammering else "",
     )
     return told.model_dump_json(context={"reader": reader})
 
@@ -177,6 +186,13 @@ def reading(job_id: UUID, jobs: TheJobs, reader: TheReader, task: Task, value_mm
     return Response(reading_told(found).model_dump_json(context={"reader": reader}), media_type="application/json")
 
 
+@router.get("/{job_id}/repair", response_model=Resizing, responses=MISSING | REFUSED)
+def repair(job_id: UUID, jobs: TheJobs, reader: TheReader, reads_mm: Diameter, wanted_mm: Diameter) -> Response:
+    """How a finished ring that reads so becomes the size that is wanted: what each way gives here, those that reach first."""
+    found = resizing(jobs.standing(job_id).file, wanted_mm, reads_mm)
+    return Response(found.model_dump_json(context={"reader": reader}), media_type="application/json")
+
+
 @router.get("/{job_id}/row", response_model=RowTold, responses=MISSING | REFUSED)
 def row(job_id: UUID, jobs: TheJobs, reader: TheReader, task: Task, value_mm: Millimetres) -> Response:
     """What the length of a row of repeats, measured on the way, says of the rest."""
@@ -184,6 +200,15 @@ def row(job_id: UUID, jobs: TheJobs, reader: TheReader, task: Task, value_mm: Mi
     found = standing.at_bench.row(standing.at_bench.task(task), value_mm, standing.progress)
     told = row_told(found, sets_size=standing.at_bench.planned.band.sized_by is SizedBy.LENGTH)
     return Response(told.model_dump_json(context={"reader": reader}), media_type="application/json")
+
+
+@router.get("/{job_id}/hammered", response_model=HammeringTold, responses=MISSING | REFUSED)
+def hammered(job_id: UUID, jobs: TheJobs, reader: TheReader, thickness_mm: Millimetres, value_mm: Millimetres) -> Response:
+    """What a ring says that is hammered flat: its thickness, and the size that the mandrel reads."""
+    at_bench = jobs.standing(job_id).at_bench
+    found = at_bench.hammered(thickness_mm, value_mm)
+    after = at_bench.hammering.after_mm if at_bench.hammering else 0.0
+    return Response(hammering_told(found, after).model_dump_json(context={"reader": reader}), media_type="application/json")
 
 
 @router.get("/{job_id}/tail", response_model=TailTold, responses=MISSING | REFUSED)

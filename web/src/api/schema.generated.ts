@@ -444,6 +444,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/notebook/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview
+         * @description What a table would bring into the logbook, line by line; nothing is kept.
+         */
+        post: operations["preview_api_notebook_preview_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/notebook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take In
+         * @description Take in every line that can be read; sent again, once.
+         */
+        post: operations["take_in_api_notebook_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs": {
         parameters: {
             query?: never;
@@ -628,6 +668,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/repair": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Repair
+         * @description How a finished ring that reads so becomes the size that is wanted: what each way gives here, those that reach first.
+         */
+        get: operations["repair_api_jobs__job_id__repair_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/row": {
         parameters: {
             query?: never;
@@ -640,6 +700,26 @@ export interface paths {
          * @description What the length of a row of repeats, measured on the way, says of the rest.
          */
         get: operations["row_api_jobs__job_id__row_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/hammered": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Hammered
+         * @description What a ring says that is hammered flat: its thickness, and the size that the mandrel reads.
+         */
+        get: operations["hammered_api_jobs__job_id__hammered_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -662,6 +742,74 @@ export interface paths {
         get: operations["tail_api_jobs__job_id__tail_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Photos
+         * @description A ring's photos, the first taken first.
+         */
+        get: operations["list_photos_api_jobs__job_id__photos_get"];
+        put?: never;
+        /**
+         * Add
+         * @description Keep a photo: JPEG, PNG or WebP, encoded anew and without what its camera wrote into it.
+         */
+        post: operations["add_api_jobs__job_id__photos_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{photo_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Picture
+         * @description The picture.
+         */
+        get: operations["picture_api_photos__photo_id__get"];
+        put?: never;
+        post?: never;
+        /**
+         * Delete
+         * @description Delete a photo; it can be taken back.
+         */
+        delete: operations["delete_api_photos__photo_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{photo_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore
+         * @description Take a deleted photo back.
+         */
+        post: operations["restore_api_photos__photo_id__restore_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -704,6 +852,26 @@ export interface paths {
          * @description Every ring of a batch, and where it stands.
          */
         get: operations["board_api_batches__batch_id__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/batches/{batch_id}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Changes
+         * @description A number, now and whenever something happens at one of its rings (server-sent events).
+         */
+        get: operations["changes_api_batches__batch_id__changes_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1674,6 +1842,43 @@ export interface components {
             motif: "none" | "spiral" | "wave" | "crescent" | "two-loops";
         };
         /**
+         * CameBack
+         * @description A finished ring is on the bench again: what it reads, the size that is wanted of it [inside diameter], and why.
+         */
+        CameBack: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Device */
+            device: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "came_back";
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+            /** Reads Mm */
+            reads_mm?: number | null;
+            /** Wanted Mm */
+            wanted_mm?: number | null;
+        };
+        /**
          * ChartPass
          * @description A wrap on a chart: where along it, round which wires (numbered from 0).
          */
@@ -2137,7 +2342,7 @@ export interface components {
          */
         Events: {
             /** Events */
-            events: (components["schemas"]["StepOn"] | components["schemas"]["StepBack"] | components["schemas"]["Count"] | components["schemas"]["CountSet"] | components["schemas"]["Late"] | components["schemas"]["Reading"] | components["schemas"]["Chosen"] | components["schemas"]["CutTo"] | components["schemas"]["Spliced"] | components["schemas"]["Note"] | components["schemas"]["Paused"] | components["schemas"]["Help"] | components["schemas"]["Ended"] | components["schemas"]["LeftOut"] | components["schemas"]["Reopened"] | components["schemas"]["TakenBack"])[];
+            events: (components["schemas"]["StepOn"] | components["schemas"]["StepBack"] | components["schemas"]["Count"] | components["schemas"]["CountSet"] | components["schemas"]["Late"] | components["schemas"]["Reading"] | components["schemas"]["Chosen"] | components["schemas"]["CutTo"] | components["schemas"]["Spliced"] | components["schemas"]["Note"] | components["schemas"]["Paused"] | components["schemas"]["Help"] | components["schemas"]["Ended"] | components["schemas"]["CameBack"] | components["schemas"]["Mended"] | components["schemas"]["LeftOut"] | components["schemas"]["Reopened"] | components["schemas"]["TakenBack"])[];
         };
         /**
          * FactorTold
@@ -2156,6 +2361,18 @@ export interface components {
             rings: number;
             /** Used */
             used: boolean;
+        };
+        /**
+         * FaultTold
+         * @description What is wrong in a line.
+         */
+        FaultTold: {
+            /** Column */
+            column: string;
+            /** Reason */
+            reason: string;
+            /** Accepted */
+            accepted: string;
         };
         /**
          * Finger
@@ -2462,6 +2679,22 @@ export interface components {
         HTTPValidationError: {
             /** Detail */
             detail?: components["schemas"]["ValidationError"][];
+        };
+        /**
+         * HammeringTold
+         * @description What a ring's thickness and size say while it is hammered flat.
+         */
+        HammeringTold: {
+            /** Text */
+            text: string;
+            /** Growth */
+            growth: number;
+            /** Growth Sd */
+            growth_sd: number;
+            /** Thickness Mm */
+            thickness_mm: number;
+            /** Stretch */
+            stretch: number;
         };
         /**
          * HandTold
@@ -2786,16 +3019,6 @@ export interface components {
             why: string;
         };
         /**
-         * LineTold
-         * @description By how much a mandrel's marks are off: at an inside diameter of 17 mm, and more for each millimetre.
-         */
-        LineTold: {
-            /** Off Mm */
-            off_mm: number;
-            /** Slope */
-            slope: number;
-        };
-        /**
          * LinkShown
          * @description A link that was opened.
          */
@@ -3040,6 +3263,40 @@ export interface components {
             since: string;
         };
         /**
+         * Mended
+         * @description One thing was done to a ring that came back, and what it read before that.
+         */
+        Mended: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Device */
+            device: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Seen
+             * @default 0
+             */
+            seen: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "mended";
+            /** Way */
+            way: string;
+            /** Reads Mm */
+            reads_mm?: number | null;
+            /** Wanted Mm */
+            wanted_mm?: number | null;
+        };
+        /**
          * Mishap
          * @description A screen that failed to draw, as the browser tells it.
          */
@@ -3170,6 +3427,24 @@ export interface components {
             task: string;
             /** Text */
             text: string;
+        };
+        /**
+         * NotebookTold
+         * @description What would come in.
+         */
+        NotebookTold: {
+            /** Lines */
+            lines: components["schemas"]["pliant_coil__web_api__routes__notebook__LineTold"][];
+            /** Fresh */
+            fresh: number;
+            /** Known */
+            known: number;
+            /** Wrong */
+            wrong: number;
+            /** Unread */
+            unread: string[];
+            /** Columns */
+            columns: string[];
         };
         /**
          * OfferTold
@@ -3408,7 +3683,7 @@ export interface components {
             text: string;
             /** Marks */
             marks: components["schemas"]["MarkTold"][];
-            line: components["schemas"]["LineTold"];
+            line: components["schemas"]["pliant_coil__core__bench__told__LineTold"];
             /** Drawn */
             drawn: [
                 number,
@@ -3523,6 +3798,28 @@ export interface components {
             members: components["schemas"]["MemberTold"][];
             /** Links */
             links: components["schemas"]["LinkTold"][];
+        };
+        /**
+         * PhotoTold
+         * @description A photo of a ring, and the step at which it was taken.
+         */
+        PhotoTold: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Task */
+            task: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /**
+             * Created At
+             * Format: date-time
+             */
+            created_at: string;
         };
         /**
          * Phrase
@@ -3692,6 +3989,7 @@ export interface components {
             minutes: number;
             /** Waits */
             waits: boolean;
+            visit: components["schemas"]["VisitTold"] | null;
         };
         /**
          * Prongs
@@ -3859,9 +4157,11 @@ export interface components {
             /** Wire */
             wire: string | null;
             /** Minutes */
-            minutes: number;
+            minutes: number | null;
             /** Planned Minutes */
-            planned_minutes: number;
+            planned_minutes: number | null;
+            /** Visits */
+            visits: string[];
         };
         /**
          * RefusedFile
@@ -4847,6 +5147,14 @@ export interface components {
             event: string;
         };
         /**
+         * TakenIn
+         * @description What came in.
+         */
+        TakenIn: {
+            /** Rings */
+            rings: number;
+        };
+        /**
          * Tubes
          * @description Small settings in the windows between the waves.
          */
@@ -4986,6 +5294,24 @@ export interface components {
         Version: {
             /** Version */
             version: string;
+        };
+        /**
+         * VisitTold
+         * @description A finished ring on the bench again.
+         */
+        VisitTold: {
+            /** Why */
+            why: string;
+            /** Reads Mm */
+            reads_mm: number | null;
+            /** Wanted Mm */
+            wanted_mm: number | null;
+            /** Reads */
+            reads: string | null;
+            /** Wanted */
+            wanted: string | null;
+            /** Done */
+            done: string[];
         };
         /**
          * Warning
@@ -5357,6 +5683,16 @@ export interface components {
             pressed_locks: boolean;
         };
         /**
+         * LineTold
+         * @description By how much a mandrel's marks are off: at an inside diameter of 17 mm, and more for each millimetre.
+         */
+        pliant_coil__core__bench__told__LineTold: {
+            /** Off Mm */
+            off_mm: number;
+            /** Slope */
+            slope: number;
+        };
+        /**
          * Bead
          * @description A bead, and whether its hole takes what passes it.
          */
@@ -5505,6 +5841,35 @@ export interface components {
              * @default 1.1
              */
             hole_mm: number;
+        };
+        /**
+         * LineTold
+         * @description A ring of the notebook as it was read.
+         */
+        pliant_coil__web_api__routes__notebook__LineTold: {
+            /** Line */
+            line: number;
+            /** Title */
+            title: string;
+            /** Ended */
+            ended: string | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "finished" | "spoiled" | "set_aside";
+            /** Size */
+            size: string | null;
+            /** Used */
+            used: string | null;
+            /** Minutes */
+            minutes: number | null;
+            /** Note */
+            note: string;
+            /** Known */
+            known: boolean;
+            /** Faults */
+            faults: components["schemas"]["FaultTold"][];
         };
     };
     responses: never;
@@ -7169,6 +7534,144 @@ export interface operations {
             };
         };
     };
+    preview_api_notebook_preview_post: {
+        parameters: {
+            query?: {
+                /** @description Units of length in every text */
+                units?: "mm" | "in";
+                /** @description Size systems, the first one first: us,uk */
+                sizes?: string;
+                /** @description By how much the marks of the reader's mandrel are off [mm] */
+                mandrel_off?: number;
+                /** @description And by how much more for each millimetre above 17 */
+                mandrel_slope?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotebookTold"];
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    take_in_api_notebook_post: {
+        parameters: {
+            query?: {
+                /** @description Units of length in every text */
+                units?: "mm" | "in";
+                /** @description Size systems, the first one first: us,uk */
+                sizes?: string;
+                /** @description By how much the marks of the reader's mandrel are off [mm] */
+                mandrel_off?: number;
+                /** @description And by how much more for each millimetre above 17 */
+                mandrel_slope?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenIn"];
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
     list_jobs_api_jobs_get: {
         parameters: {
             query?: {
@@ -7775,6 +8278,86 @@ export interface operations {
             };
         };
     };
+    repair_api_jobs__job_id__repair_get: {
+        parameters: {
+            query: {
+                /** @description Inside diameter */
+                reads_mm: number;
+                /** @description Inside diameter */
+                wanted_mm: number;
+                /** @description Units of length in every text */
+                units?: "mm" | "in";
+                /** @description Size systems, the first one first: us,uk */
+                sizes?: string;
+                /** @description By how much the marks of the reader's mandrel are off [mm] */
+                mandrel_off?: number;
+                /** @description And by how much more for each millimetre above 17 */
+                mandrel_slope?: number;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Resizing"];
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description There is no such ring */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
     row_api_jobs__job_id__row_get: {
         parameters: {
             query: {
@@ -7805,6 +8388,84 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RowTold"];
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description There is no such ring */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    hammered_api_jobs__job_id__hammered_get: {
+        parameters: {
+            query: {
+                thickness_mm: number;
+                value_mm: number;
+                /** @description Units of length in every text */
+                units?: "mm" | "in";
+                /** @description Size systems, the first one first: us,uk */
+                sizes?: string;
+                /** @description By how much the marks of the reader's mandrel are off [mm] */
+                mandrel_off?: number;
+                /** @description And by how much more for each millimetre above 17 */
+                mandrel_slope?: number;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HammeringTold"];
                 };
             };
             /** @description Nobody is signed in */
@@ -7931,6 +8592,311 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    list_photos_api_jobs__job_id__photos_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoTold"][];
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description There is no such ring */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    add_api_jobs__job_id__photos_post: {
+        parameters: {
+            query?: {
+                /** @description The step at which it was taken */
+                task?: string;
+            };
+            header: {
+                /** @description What its sender calls it: sent again, it is kept once */
+                "idempotency-key": string;
+            };
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoTold"];
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description There is no such ring */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    picture_api_photos__photo_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": unknown;
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description There is no such ring */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    delete_api_photos__photo_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description There is no such ring */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    restore_api_photos__photo_id__restore_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description There is no such ring */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
                 };
             };
         };
@@ -8116,6 +9082,64 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    changes_api_batches__batch_id__changes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                batch_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": unknown;
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description There is no such ring */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
                 };
             };
         };

@@ -8,7 +8,21 @@ from typing import Any, ClassVar, Literal
 from pliant_coil.core.mechanics.hammering import lengthened, oval_width_mm
 from pliant_coil.core.moves import Arc, Cause, EndCare, Fate, Piece, Placed, Spare, Worked, on_circle, saw
 from pliant_coil.core.styles import cautions
-from pliant_coil.core.styles.contract import BandStyle, Effect, Form, FormedBand, Joined, Opening, SizedBy, Slot, Stack, Top, Warn, Wires
+from pliant_coil.core.styles.contract import (
+    BandStyle,
+    Effect,
+    Form,
+    FormedBand,
+    HammeredRing,
+    Joined,
+    Opening,
+    SizedBy,
+    Slot,
+    Stack,
+    Top,
+    Warn,
+    Wires,
+)
 from pliant_coil.core.styles.parameters import WireSpec, choice, degrees, millimetres, number
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
 from pliant_coil.core.trade.mandrels import TAPER
@@ -77,6 +91,13 @@ class Stacked(BandStyle):
                 f"{wire.metal.name} can't be hard-soldered at the bench",
                 "copper, brass, bronze, sterling or fine silver",
             )
+
+    def hammered(self, band: FormedBand) -> HammeredRing | None:
+        if not self.hammered_share:
+            return None
+        wire = band.strand_wire
+        stages = self.through(band.form.diameter_mm, wire)
+        return HammeredRing(math.pi * stages.closed_mm, wire.size_mm, stages.thick_mm, "hammer")
 
     def through(self, coiled_mm: float, wire: Wire) -> Hammered:
         """The stages of a ring coiled at this inside diameter."""

@@ -1,0 +1,108 @@
+"""Photos of rings at the bench: looked at before they are kept, and kept as this server encodes them."""
+
+import io
+import warnings
+from dataclasses import dataclass
+from uuid import UUID
+
+from pliant_coil.core.words.refusal import refuse
+from pliant_coil.services.jobs import job_found
+from pliant_coil.services.scope import InWorkshop, NotFound
+from pliant_coil.store import jobs, photos
+from pliant_coil.store.models import Photo
+
+LARGEST_SENT = 20_000_000
+"""Bytes of a photo as it is sent."""
+MOST_OF_A_RING = 24
+_LONGEST_SIDE = 1600
+_QUALITY = 82
+_MOST_PIXELS = 80_000_000
+_KINDS = ("JPEG", "PNG", "WEBP")
+
+
+@dataclass(frozen=True)
+class Picture:
+    """A picture as it is kept: a JPEG without a word about where and with what it was taken."""
+
+    jpeg: bytes
+    width: int
+    height: int
+
+
+def encoded_anew(sent: bytes) -> Picture:
+    """What is seen in a picture that was sent, and nothing else that may be in its file. Raises `Refusal` for what is no picture.
+
+    Upright as it was held, its longer side 1600 pixels at most.
+    """
+    # A picture's reader is heavy, and few requests bring one.
+    from PIL import Image, ImageOps
+
+    accepted = "a photo as JPEG, PNG or WebP"
+    if len(sent) > LARGEST_SENT:
+        refuse("photo", "the file is too large", f"up to {LARGEST_SENT // 1_000_000} MB")
+    try:
+        with warnings.catch_warnings():
+            warnings.simplefilter("error")
+            image = Image.open(io.BytesIO(sent), formats=_KINDS)
+        if image.width * image.height > _MOST_PIXELS:
+            refuse("photo", "the picture has too many points", f"up to {_MOST_PIXELS // 1_000_000} megapixels")
+        image.draft("RGB", (2 * _LONGEST_SIDE, 2 * _LONGEST_SIDE))
+        upright = ImageOps.exif_transpose(image).convert("RGB")
+    except (OSError, ValueError, SyntaxError, Warning, Image.DecompressionBombError):
+        refuse("photo", "that can't be read as a picture", accepted)
+    upright.thumbnail((_LONGEST_SIDE, _LONGEST_SIDE))
+    kept = io.BytesIO()
+    upright.save(kept, "JPEG", quality=_QUALITY, optimize=True)
+    return Picture(kept.getvalue(), *upright.size)
+
+
+class Photos(InWorkshop):
+    """The photos of one workshop's rings."""
+
+    def add(self, job_id: UUID, photo_id: UUID, task: str, sent: bytes) -> Photo:
+        """Keep a photo under its sender's name for it, once. Raises `Refusal` for what is no picture, or one too many."""
+        picture = encoded_anew(sent)
+        with self._work(writes=True) as (session, workshop_id, author):
+            job = job_found(jobs.find(session, workshop_id, job_id, lock=True))
+            known = photos.find(session, workshop_id, photo_id)
+            if known is not None:
+                return known
+            if len(photos.of_job(session, workshop_id, job_id)) >= MOST_OF_A_RING:
+                refuse("photo", "this ring has its share of photos", f"up to {MOST_OF_A_RING}: delete one first")
+            photo = Photo(
+                id=photo_id,
+                workshop_id=workshop_id,
+                job_id=job_id,
+                task=task,
+                width=picture.width,
+                height=picture.height,
+                jpeg=picture.jpeg,
+                author_id=author,
+            )
+            session.add(photo)
+            session.flush()
+            session.refresh(photo, ["created_at"])
+            jobs.changed(session, job)
+            return photo
+
+    def of_job(self, job_id: UUID) -> list[Photo]:
+        """A ring's photos, the first taken first."""
+        with self._work() as (session, workshop_id, _):
+            return photos.of_job(session, workshop_id, job_found(jobs.find(session, workshop_id, job_id)).id)
+
+    def picture(self, photo_id: UUID) -> bytes:
+        """A photo's JPEG."""
+        with self._work() as (session, workshop_id, _):
+            found = photos.picture(session, workshop_id, photo_id)
+        if found is None:
+            raise NotFound("there is no such photo")
+        return found
+
+    def delete(self, photo_id: UUID, *, deleted: bool = True) -> None:
+        """Delete a photo, or take it back."""
+        with self._work(writes=True) as (session, workshop_id, _):
+            photo = photos.find(session, workshop_id, photo_id)
+            if photo is None:
+                raise NotFound("there is no such photo")
+            photos.delete(session, photo, deleted=deleted)
+            jobs.changed(session, job_found(jobs.find(session, workshop_id, photo.job_id, lock=True)))
