@@ -14,6 +14,7 @@ from sqlalchemy.orm import Session
 from pliant_coil import __version__
 from pliant_coil.core.bench.events import CameBack, Ended, Event, LeftOut, Reopened, TakenBack
 from pliant_coil.core.bench.hand import Hand, SizeRead, Used, changed, learned, size_offset
+from pliant_coil.core.bench.plots import PlotsTold, plots_told
 from pliant_coil.core.bench.progress import Numbered, Progress, Visit
 from pliant_coil.core.bench.ring_at_bench import RingAtBench
 from pliant_coil.core.bench.tails import measured_on_the_way
@@ -90,10 +91,10 @@ class Jobs(InWorkshop):
             with self._work(writes=True) as (session, workshop_id, author):
                 return job_found(store.saved_as(session, workshop_id, key) if key else None).id
 
-    def page(self, ended: bool, limit: int, after: UUID | None = None, words: Sequence[str] = ()) -> JobPage:
-        """Jobs at the bench, or ended ones, the last changed first."""
+    def page(self, which: store.Which, limit: int, after: UUID | None = None, words: Sequence[str] = ()) -> JobPage:
+        """Jobs in a state, the last changed first."""
         with self._work() as (session, workshop_id, _):
-            return JobPage(*store.page(session, workshop_id, ended, limit, after, words))
+            return JobPage(*store.page(session, workshop_id, which, limit, after, words))
 
     def standing(self, job_id: UUID) -> Standing:
         """Where a job stands."""
@@ -154,6 +155,11 @@ class Jobs(InWorkshop):
             rings = sum(1 for read in reads if (read.mandrel, read.family) == (mandrel, family))
             found.append((mandrel, family, off, sd, rings))
         return found
+
+    def plots(self, newest: int) -> PlotsTold:
+        """What the newest records show when they are drawn."""
+        with self._work() as (session, workshop_id, _):
+            return plots_told([(job.id, job.title, job.record or {}) for job in store.records(session, workshop_id, newest=newest)])
 
     def all_records(self) -> list[dict[str, Any]]:
         """Every record as it is kept, the oldest first."""
@@ -271,6 +277,8 @@ def _record(standing: Standing, ended: Ended) -> dict[str, Any]:
         "aim_mm": at_bench.ring.aim_mm,
         "planned_size_mm": at_bench.planned.finished_mm,
         "size_mm": size,
+        "stage_minutes": _stage_minutes(standing),
+        "at_step": progress.task if ended.kind == "spoiled" else "",
         "minutes": round(sum(progress.seconds.values()) / 60, 1),
         "planned_minutes": standing.job.predicted["minutes"],
         "family": standing.file.band.style,
@@ -279,6 +287,13 @@ def _record(standing: Standing, ended: Ended) -> dict[str, Any]:
         "pieces": pieces,
         "visits": [_visit(visit) for visit in progress.visits],
     }
+
+
+def _stage_minutes(standing: Standing) -> dict[str, float]:
+    seconds: dict[str, float] = {}
+    for task in standing.at_bench.tasks:
+        seconds[task.phase] = seconds.get(task.phase, 0.0) + standing.progress.seconds.get(task.id, 0.0)
+    return {phase: round(s / 60, 2) for phase, s in seconds.items() if s}
 
 
 def _visit(visit: Visit) -> dict[str, Any]:

@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 from datetime import datetime
-from typing import Any
+from typing import Any, Literal
 from uuid import UUID
 
 from sqlalchemy import func, select, text, update
@@ -11,6 +11,8 @@ from sqlalchemy.orm import Session
 from pliant_coil.store.models import Job, JobEvent, Workshop
 from pliant_coil.store.pages import page_of, page_with
 
+Which = Literal["open", "ended", "finished", "spoiled", "set_aside"]
+"""Jobs in which state; all that aren't open have ended."""
 CHANNEL = "pliant_coil_jobs"
 """Where the database tells every web worker that a job has changed, and with it the batch that it belongs to."""
 
@@ -27,13 +29,16 @@ def saved_as(session: Session, workshop_id: UUID, key: UUID) -> Job | None:
 
 
 def page(
-    session: Session, workshop_id: UUID, ended: bool, limit: int, after: UUID | None, words: Sequence[str] = ()
+    session: Session, workshop_id: UUID, which: Which, limit: int, after: UUID | None, words: Sequence[str] = ()
 ) -> tuple[list[Job], int]:
-    """Jobs at the bench, or ended ones, the last changed first, from the one after `after` on; and how many there are."""
+    """Jobs in a state, the last changed first, from the one after `after` on; and how many there are."""
     if words:
-        return page_with(session, Job, func.jobs_with, words, ended, limit, after)
-    state = Job.state != "open" if ended else Job.state == "open"
-    return page_of(session, Job, [Job.workshop_id == workshop_id, state], limit, after)
+        return page_with(session, Job, func.jobs_with, words, which, limit, after)
+    conditions = [Job.workshop_id == workshop_id, Job.state != "open" if which == "ended" else Job.state == which]
+    if which not in ("open", "ended"):
+        # Said again as the index of ended ones has it.
+        conditions.append(Job.state != "open")
+    return page_of(session, Job, conditions, limit, after)
 
 
 def records(session: Session, workshop_id: UUID, *, newest: int | None = None, since: datetime | None = None) -> list[Job]:

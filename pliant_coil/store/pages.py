@@ -31,7 +31,7 @@ def page_of(
 
 
 def page_with(
-    session: Session, kind: type[Listed], looked_for: Any, words: Sequence[str], which: bool, limit: int, after: UUID | None
+    session: Session, kind: type[Listed], looked_for: Any, words: Sequence[str], which: bool | str, limit: int, after: UUID | None
 ) -> tuple[list[Listed], int]:
     """Rows of a kind in which all `words` stand, found by a function of the tables' owner: `rings_with`, `jobs_with`, whose second argument
     `which` is. Only the workshop that the transaction is in is looked through."""

@@ -68,6 +68,8 @@ class Preferences(BaseModel):
     units: Literal["mm", "in"]
     systems: Annotated[list[Annotated[str, Field(max_length=4)]], Field(min_length=2, max_length=2)]
     hand: bool
+    words: Literal["many", "usual", "few"] = "usual"
+    """How much a bench says."""
 
 
 class MemberTold(BaseModel):

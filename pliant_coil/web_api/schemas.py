@@ -136,6 +136,8 @@ class JobAtBench(BaseModel):
     tails: list[TailEndTold]
     asks_tails: bool
     """Its tails are asked for before they are locked: few rings have told arcs from wraps yet."""
+    hides_splice: str
+    """Where a new piece of wire goes on unseen; empty where it shows everywhere."""
     hammered_at: str
     """The step at which rings are hammered flat and read on the way; empty where none are."""
 

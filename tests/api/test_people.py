@@ -20,6 +20,7 @@ from pliant_coil.services.sign_in import Door
 from pliant_coil.store import workshops
 from pliant_coil.store.database import Sessions
 from pliant_coil.web_api.actors import COOKIE, door_of, while_here
+from tests.api.test_logbook_api import picture
 
 WORDS = "amber kettle north violin"
 """A password that is nobody's."""
@@ -300,7 +301,7 @@ def test_an_owner_has_no_say_over_passwords_of_another_workshop(owner: TestClien
 
 
 def test_preferences_go_with_a_person(owner: TestClient, visitor: Visitor) -> None:
-    wanted = {"units": "in", "systems": ["uk", "us"], "hand": True}
+    wanted = {"units": "in", "systems": ["uk", "us"], "hand": True, "words": "few"}
     assert owner.put("/api/me/preferences", json=wanted).status_code == 204
     other = visitor()
     other.post("/api/sign-in", json=OWNER)
@@ -327,8 +328,11 @@ BODIES: dict[tuple[str, str], dict[str, Any]] = {
     ("put", "/api/people/{person_id}"): {"role": "viewer"},
     ("put", "/api/me/workshop"): {"workshop_id": None},
 }
+PHOTOS = {("post", "/api/jobs/{job_id}/photos")}
 QUERIES: dict[str, dict[str, str]] = {
     "/api/jobs/{job_id}/reading": {"task": "read", "value_mm": "17"},
+    "/api/jobs/{job_id}/repair": {"reads_mm": "17", "wanted_mm": "17.2"},
+    "/api/jobs/{job_id}/hammered": {"thickness_mm": "1.2", "value_mm": "17"},
     "/api/jobs/{job_id}/row": {"task": "weave", "value_mm": "17"},
     "/api/jobs/{job_id}/tail": {"piece": "band", "end": "first", "value_mm": "40"},
 }
@@ -347,6 +351,7 @@ def test_another_workshops_session_finds_nothing_at_any_address(
         "link_id": owner.post("/api/links", json={"role": "maker"}).json()["id"],
         "batch_id": owner.post("/api/batches", json={"file": {}, "kind": "class", "rings": [{"size": "US 7"}]}).json()["id"],
         "mandrel_id": _mandrel(owner),
+        "photo_id": _photo(owner),
         "name": "caliper",
         "number": "1",
     }
@@ -361,7 +366,8 @@ def test_another_workshops_session_finds_nothing_at_any_address(
                 body = BODIES.get((method, path))
                 if body and "workshop_id" in body:
                     body = {"workshop_id": owner.get("/api/me").json()["here"]["workshop_id"]}
-                answer = nora.request(method, path.format(**ids), json=body, params=QUERIES.get(path, {}))
+                sent = {"content": picture(), "headers": {"idempotency-key": str(uuid4())}} if (method, path) in PHOTOS else {"json": body}
+                answer = nora.request(method, path.format(**ids), params=QUERIES.get(path, {}), **sent)
                 assert answer.status_code == 404, f"{method} {path}: {answer.status_code} {answer.text[:200]}"
                 assert ids["ring_id"] not in answer.text.replace(path.format(**ids), "")
                 walked += 1
@@ -376,12 +382,18 @@ def test_another_workshops_session_finds_nothing_at_any_address(
     assert set(before) == set(before_her)
 
 
+def _photo(owner: TestClient) -> str:
+    job = owner.get("/api/jobs").json()["jobs"][0]["id"]
+    kept = owner.post(f"/api/jobs/{job}/photos", content=picture(), headers={"idempotency-key": str(uuid4())})
+    return str(kept.json()["id"])
+
+
 def _mandrel(owner: TestClient) -> str:
     owner.put("/api/mandrels", json={"name": "Long", "marks": [{"mark": "US 7", "measured_mm": 17.2}]})
     return str(owner.get("/api/mandrels").json()[0]["id"])
 
 
-KEPT = ("ring", "ring_revision", "job", "job_event", "batch", "mandrel", "weave_program", "membership", "workshop")
+KEPT = ("ring", "ring_revision", "job", "job_event", "batch", "mandrel", "photo", "weave_program", "membership", "workshop")
 
 
 def _everything(sessions: Sessions) -> dict[str, list[str]]:

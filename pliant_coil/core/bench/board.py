@@ -9,7 +9,7 @@ from pydantic import PlainSerializer
 from pliant_coil.core.bench.batch import Batch, BatchKind, Bench
 from pliant_coil.core.plan.model import Text, Told
 from pliant_coil.core.trade.sizes import Size
-from pliant_coil.core.words.say import NOTHING, say
+from pliant_coil.core.words.say import NOTHING, Say, say
 
 Minutes = Annotated[float, PlainSerializer(lambda value: round(value, 1), return_type=float)]
 
@@ -46,7 +46,17 @@ class BoardTold(Told):
     """The earliest stage that a ring still stands in; empty when all are done."""
     repeats_left: float
     minutes_left: Minutes
+    set_up: list[Text]
+    """Steps of the stage at hand that are the same for every ring: said once."""
     benches: list[BenchTold]
+
+
+def set_up(batch: Batch) -> list[Say]:
+    """What the stage at hand asks of every ring in the same words and figures, in its order."""
+    rings = [
+        [task.says for task in bench.ring.tasks if task.phase is batch.stage] for bench in batch.benches if bench.progress.state == "open"
+    ]
+    return [said for said in rings[0] if all(said in ring for ring in rings[1:])] if len(rings) > 1 else []
 
 
 def bench_told(job_id: UUID, for_whom: str, bench: Bench, batch: Batch) -> BenchTold:

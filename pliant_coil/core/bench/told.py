@@ -73,6 +73,8 @@ class ProgressTold(Told):
     minutes: float
     waits: bool
     """Somebody waits for help here."""
+    tails_read: bool
+    """A tail was measured at the step at hand."""
     visit: VisitTold | None
     """The visit that a finished ring is on."""
 
@@ -240,6 +242,7 @@ def progress_told(at_bench: RingAtBench, progress: Progress) -> ProgressTold:
         notes=[note.text for note in progress.notes],
         minutes=sum(progress.seconds.values()) / 60,
         waits=progress.waits_since is not None,
+        tails_read=any((reading.what, reading.task) == ("tail", progress.task) for reading in progress.readings),
         visit=_visit_told(progress.visit) if progress.visit else None,
     )
 

@@ -15,11 +15,11 @@ from pliant_coil.core.making.ring import Ring, make_ring
 from pliant_coil.core.making.solve import Choice, Solver, contributions, schools
 from pliant_coil.core.moves import Fate
 from pliant_coil.core.plan import model
+from pliant_coil.core.plan.steps import steps_of
 from pliant_coil.core.ring_file.document import RingFile
 from pliant_coil.core.styles.cautions import TORCH
-from pliant_coil.core.styles.contract import SizedBy, Top
+from pliant_coil.core.styles.contract import Top
 from pliant_coil.core.styles.repeats import Repeats
-from pliant_coil.core.styles.tasks import Task
 from pliant_coil.core.trade.hand import KnownHand
 from pliant_coil.core.trade.mandrels import TAPER, Along
 from pliant_coil.core.trade.sizes import SYSTEMS, US_STEP_MM, MandrelMark, Size, SizeChange, nearest_mark
@@ -69,7 +69,7 @@ def plan_of(all_of_it: Planned, *, paths: bool = False, habits: bool = True) -> 
         fit=_fit(repeats) if repeats else None,
         wires=_wires(cuts, marked, all_of_it.hand, standard_deviations(ring.file.sizing.risk_of_running_out)),
         beads=_beads(made),
-        steps=[_step(task, made) for task in tasks],
+        steps=steps_of(all_of_it),
         minutes=minutes,
         time=_time(minutes),
         torch=any(TORCH in task.cautions for task in tasks),
@@ -345,37 +345,6 @@ def _beads(made: MadeRing) -> list[model.Bead]:
         for stone in made.drilled
         if stone.hole_mm is not None
     ]
-
-
-def _step(task: Task, made: MadeRing) -> model.Step:
-    expected: float | None = None
-    said: list[Say] = []
-    for check in task.checks:
-        if check.reads_size:
-            # What sets the size is told where it is set; elsewhere the mandrel is read.
-            expected = made.finished_mm if made.band.sized_by is SizedBy.OVERLAP else _reading(task, made)
-            said.append(say("The mandrel reads {size}.", size=MandrelMark(expected)) + check.otherwise)
-        else:
-            said.append(check.says + check.otherwise)
-    text = NOTHING
-    for each in said:
-        text += each
-    return model.Step(
-        id=task.id,
-        stage=task.stage or task.id.split("-")[0],
-        phase=task.phase,
-        text=task.says,
-        count=task.count,
-        check=text or None,
-        expected_mm=expected,
-        cautions=list(task.cautions),
-        makes=list(task.makes),
-    )
-
-
-def _reading(task: Task, made: MadeRing) -> float:
-    known = {each.id for each in made.tasks}
-    return made.reading_after(task) if task.id in known else made.finished_mm
 
 
 def _drawing(made: MadeRing, cuts: list[Cut]) -> model.Drawing:

@@ -10,7 +10,7 @@ from starlette.concurrency import run_in_threadpool
 from starlette.responses import StreamingResponse
 
 from pliant_coil.core.bench.batch import Batch, BatchKind, Bench
-from pliant_coil.core.bench.board import BoardTold, bench_told
+from pliant_coil.core.bench.board import BoardTold, bench_told, set_up
 from pliant_coil.core.ring_file.document import RingFile, Text
 from pliant_coil.core.words.say import Reader
 from pliant_coil.services.batches import Batches, Wanted
@@ -94,6 +94,7 @@ def _board(batches: Batches, batch_id: UUID, reader: Reader) -> str:
         stage=rings.stage or "",
         repeats_left=rings.repeats_left,
         minutes_left=rings.minutes_left,
+        set_up=set_up(rings),
         benches=[bench_told(s.job.id, s.job.for_whom, bench, rings) for s, bench in zip(board.standings, rings.benches, strict=True)],
     )
     return told.model_dump_json(context={"reader": reader})

@@ -8,6 +8,7 @@ from fastapi import APIRouter, Depends, Header, Query, Request, Response
 from starlette.concurrency import run_in_threadpool
 from starlette.responses import StreamingResponse
 
+from pliant_coil.core.bench.plots import PlotsTold
 from pliant_coil.core.bench.tails import Tails
 from pliant_coil.core.bench.told import (
     HammeringTold,
@@ -76,12 +77,13 @@ def list_jobs(
     jobs: TheJobs,
     reader: TheReader,
     ended: Annotated[bool, Query(description="Those that are finished, spoiled or set aside")] = False,
+    state: Annotated[Literal["finished", "spoiled", "set_aside"] | None, Query(description="Of the ended ones only these")] = None,
     q: Annotated[Text, Query(max_length=200, description="Words in title or sentence")] = "",
     limit: Annotated[int, Query(ge=1, le=100)] = 20,
     after: Annotated[UUID | None, Query(description="The last one of the page before")] = None,
 ) -> Response:
     """Rings at the bench, or ended ones, the last changed first."""
-    page = jobs.page(ended, limit, after, q.split()[:8])
+    page = jobs.page(state or "ended" if ended else "open", limit, after, q.split()[:8])
     told = JobList(jobs=[_listed(job) for job in page.jobs], total=page.total)
     return Response(told.model_dump_json(context={"reader": reader}), media_type="application/json")
 
@@ -130,6 +132,12 @@ def learn_afresh(jobs: TheJobs) -> None:
     jobs.learn_afresh()
 
 
+@router.get("/plots", response_model=PlotsTold, responses=REFUSED)
+def plots(jobs: TheJobs, reader: TheReader, newest: Annotated[int, Query(ge=1, le=400)] = 60) -> Response:
+    """What the newest records show when they are drawn: against plans, by stage, spoiled and saved."""
+    return Response(jobs.plots(newest).model_dump_json(context={"reader": reader}), media_type="application/json")
+
+
 @router.get("/records.csv", response_class=Response, responses={200: {"content": {"text/csv": {}}}})
 def records(jobs: TheJobs) -> Response:
     """Every record as a table, a line a piece."""
@@ -152,12 +160,14 @@ async def read(job_id: UUID, jobs: TheJobs, reader: TheReader, heavy: TheQueue) 
 
 def _at_bench(jobs: Jobs, job_id: UUID, reader: Reader) -> str:
     standing = jobs.standing(job_id)
+    tails = Tails(standing.at_bench, standing.progress)
     told = JobAtBench(
         job=_listed(standing.job),
         file=standing.file,
         plan=plan_of(standing.as_planned, paths=True, habits=False),
         progress=progress_told(standing.at_bench, standing.progress),
-        tails=[tail_end_told(end) for end in Tails(standing.at_bench, standing.progress).ends],
+        tails=[tail_end_told(end) for end in tails.ends],
+        hides_splice=tails.hides_splice,
         asks_tails=jobs.learnt().hand.told_apart < ASKED_FIRST,
         hammered_at=standing.at_bench.hammering.task if standing.at_bench.hammering else "",
     )

@@ -30,7 +30,7 @@ class FaultTold(Told):
     accepted: Text
 
 
-class LineTold(Told):
+class NotebookLine(Told):
     """A ring of the notebook as it was read."""
 
     line: int
@@ -49,7 +49,7 @@ class LineTold(Told):
 class NotebookTold(Told):
     """What would come in."""
 
-    lines: list[LineTold]
+    lines: list[NotebookLine]
     """The first of them, those with a fault before the others."""
     fresh: int
     known: int
@@ -100,8 +100,8 @@ def _told(shown: Shown) -> NotebookTold:
     )
 
 
-def _line(ring: OldRing, known: bool) -> LineTold:
-    return LineTold(
+def _line(ring: OldRing, known: bool) -> NotebookLine:
+    return NotebookLine(
         line=ring.line,
         title=ring.title,
         ended=ring.ended,

@@ -1,12 +1,28 @@
 """Where a ring stands: folded from what devices tell, late, twice and at once."""
 
 from datetime import UTC, datetime, timedelta
+from typing import Any
 from uuid import UUID, uuid4
 
 from hypothesis import given
 from hypothesis import strategies as st
 
-from pliant_coil.core.bench.events import Count, CountSet, Event, Late, Note, Paused, Reading, StepBack, StepOn, TakenBack
+from pliant_coil.core.bench.events import (
+    CameBack,
+    Count,
+    CountSet,
+    Ended,
+    Event,
+    Late,
+    Mended,
+    Note,
+    Paused,
+    Reading,
+    Reopened,
+    StepBack,
+    StepOn,
+    TakenBack,
+)
 from pliant_coil.core.bench.progress import Numbered, Progress, fold
 
 TASKS = ("cut", "weave", "form", "lock")
@@ -96,3 +112,24 @@ def test_no_count_leaves_its_bounds_and_the_order_of_arrival_is_all_that_counts(
     assert told(*happened, *happened) == shown, "sent again, nothing changes"
     numbered = [Numbered(n, event) for n, event in enumerate(happened, 1)]
     assert fold(reversed(numbered), TASKS, LIMITS) == fold(numbered, TASKS, LIMITS)
+
+
+def test_a_ring_that_comes_back_keeps_what_its_making_left() -> None:
+    def at(minutes: int) -> dict[str, Any]:
+        return {"id": uuid4(), "device": "a", "at": NOON + timedelta(minutes=minutes)}
+
+    made = Ended(kind="finished", **at(0), left_mm={"band.1": 30.0}, size_mm=16.6, mandrel="the long one")
+    came = CameBack(**at(1), why="tight", reads_mm=16.6, wanted_mm=17.0)
+    back = told(made, came)
+    assert back.state == "open" and back.visit and back.visit.came.wanted_mm == 17.0
+    mended = told(made, came, Mended(**at(2), way="stretch"), Ended(kind="finished", **at(3), size_mm=16.95))
+    assert (mended.state, mended.visit, len(mended.visits)) == ("finished", None, 1)
+    assert mended.ending and (mended.ending.size_mm, mended.ending.mandrel, mended.ending.left_mm) == (
+        16.95,
+        "the long one",
+        {"band.1": 30.0},
+    )
+    again = told(made, came, Ended(kind="finished", **at(3)), Reopened(**at(4)))
+    assert again.visit and again.state == "open", "taken up again it is still the same visit"
+    assert told(came).visits == [] and told(Mended(**at(2), way="stretch")).visits == [], "what isn't finished doesn't come back"
+    assert told(made, came, TakenBack(**at(5), event=came.id)).state == "finished"

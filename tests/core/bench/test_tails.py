@@ -12,8 +12,9 @@ from pliant_coil.core.bench.events import Count, Event, Reading, Spliced, StepOn
 from pliant_coil.core.bench.progress import Numbered, Progress
 from pliant_coil.core.bench.reach import SURE
 from pliant_coil.core.bench.ring_at_bench import RingAtBench
-from pliant_coil.core.bench.tails import TailEnd, Tails
+from pliant_coil.core.bench.tails import TailEnd, Tails, measured_on_the_way
 from pliant_coil.core.bench.told import tail_told
+from pliant_coil.core.moves import Fate
 from pliant_coil.core.ring_file.document import read_ring
 from pliant_coil.core.styles.registry import all_bands, all_heads
 from pliant_coil.core.words.say import Reader, write
@@ -126,3 +127,22 @@ def test_every_style_says_where_a_splice_hides_or_that_it_doesnt() -> None:
         assert head.hides_splice is None or isinstance(head.hides_splice, str)
     bare = RingAtBench.of(read_ring({"finger": {"size": "US 7"}, "band": {"style": "twisted"}}))
     assert Tails(bare, fold(bare, [])).hides_splice == ""
+
+
+def test_tails_read_before_the_locks_say_what_was_made_by_then() -> None:
+    events, ends = lock_ends(LOCKS)
+    lock = ends[0].left[-1].move
+    whole: dict[str, float] = {}
+    for piece in LOCKS.planned.pieces:
+        for placed in piece.moves:
+            if placed.fate is Fate.RING and placed.id not in {left.move for end in ends for left in end.left}:
+                whole[placed.move.hand] = whole.get(placed.move.hand, 0.0) + placed.length_mm
+    one = [*events, read(LOCKS, ends[0], 70, lock)]
+    assert measured_on_the_way(LOCKS, fold(LOCKS, one)) == {}, "one of two tails says nothing yet"
+    both = [*one, read(LOCKS, ends[1], 72, lock)]
+    ((measured, (made, left)),) = measured_on_the_way(LOCKS, fold(LOCKS, both)).items()
+    assert measured == ends[0].piece and left == 142
+    assert {kind: mm for kind, mm in made.items() if mm > 1e-9} == pytest.approx(whole)
+    # A wrap further on one tail alone stands elsewhere.
+    later = [*one, Count(id=uuid4(), device="a", at=NOON, move=lock, n=1), read(LOCKS, ends[1], 72, lock)]
+    assert measured_on_the_way(LOCKS, fold(LOCKS, later)) == {}

@@ -13,14 +13,25 @@ export const useJob = (id: string, reader: ReaderOf) =>
     ...untilThere,
   });
 
-/** Rings at the bench, or those that have ended. */
-export const useJobs = (reader: ReaderOf, ended: boolean, search = '', after?: string) =>
+export type Ending = 'finished' | 'spoiled' | 'set_aside';
+
+/** Rings at the bench, or those that have ended, all of them or some. */
+export const useJobs = (reader: ReaderOf, ended: boolean, search = '', after?: string, state?: Ending) =>
   useQuery({
-    queryKey: keys.jobPage(ended, search, after, reader),
+    queryKey: keys.jobPage(ended, state ?? '', search, after, reader),
     queryFn: ({ signal }) =>
       answer(
         api.GET('/api/jobs', {
-          params: { query: { ended, q: search, limit: PAGE, ...reader, ...(after ? { after } : {}) } },
+          params: {
+            query: {
+              ended,
+              q: search,
+              limit: PAGE,
+              ...reader,
+              ...(after ? { after } : {}),
+              ...(state ? { state } : {}),
+            },
+          },
           signal,
         }),
       ),
@@ -107,6 +118,44 @@ export const useTail = (
         }),
       ),
     enabled: tail !== undefined && value > 0,
+    ...untilThere,
+  });
+
+/** How a finished ring that reads so becomes the size that is wanted. */
+export const useRepair = (id: string, reads: number, wanted: number, reader: ReaderOf) =>
+  useQuery({
+    queryKey: keys.repair(id, reads, wanted, reader),
+    queryFn: ({ signal }) =>
+      answer(
+        api.GET('/api/jobs/{job_id}/repair', {
+          params: { path: { job_id: id }, query: { reads_mm: reads, wanted_mm: wanted, ...reader } },
+          signal,
+        }),
+      ),
+    enabled: reads > 0 && wanted > 0,
+    ...untilThere,
+  });
+
+/** What a ring says that is hammered flat. */
+export const useHammered = (id: string, thickness: number, value: number, reader: ReaderOf) =>
+  useQuery({
+    queryKey: keys.hammered(id, thickness, value, reader),
+    queryFn: ({ signal }) =>
+      answer(
+        api.GET('/api/jobs/{job_id}/hammered', {
+          params: { path: { job_id: id }, query: { thickness_mm: thickness, value_mm: value, ...reader } },
+          signal,
+        }),
+      ),
+    enabled: thickness > 0 && value > 0,
+    ...untilThere,
+  });
+
+/** What the newest records show when they are drawn. */
+export const usePlots = (reader: ReaderOf) =>
+  useQuery({
+    queryKey: keys.plots(reader),
+    queryFn: () => answer(api.GET('/api/jobs/plots', { params: { query: reader } })),
     ...untilThere,
   });
 

@@ -6,6 +6,7 @@ export type Plan = Schemas['Plan'];
 export type PlannedWire = Schemas['Wire'];
 export type PlannedMove = Schemas['Move'];
 export type SizeInAll = Schemas['Size'];
+export type Step = Schemas['Step'];
 export type Drawing = Schemas['Drawing'];
 export type SizeScale = Schemas['SizeScale'];
 export type StyleTold = Schemas['StyleTold'];

@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { forgetKept } from '../app/offline';
 import { answer, api, Refused, type Me, type Role } from './client';
+import type { components } from './schema.generated';
 import { keys, untilThere } from './queries';
 
 /** Who is here. Asked again until the server is there; that nobody is signed in is an answer. */
@@ -95,4 +96,4 @@ export function usePeopleChanges() {
 
 /** How somebody reads figures goes with them; where nobody has a name it stays in the browser. */
 export const keepPreferences = (body: Me['preferences']) =>
-  answer(api.PUT('/api/me/preferences', { body: body as { units: 'mm' | 'in'; systems: string[]; hand: boolean } }));
+  answer(api.PUT('/api/me/preferences', { body: body as components['schemas']['Preferences'] }));

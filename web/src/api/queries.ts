@@ -22,9 +22,15 @@ export const keys = {
   ringPage: (search: string, after: string | undefined, deleted: boolean) => ['rings', search, after, deleted] as const,
   ring: (id: string | undefined) => ['ring', id] as const,
   jobs: ['jobs'] as const,
-  jobPage: (ended: boolean, search: string, after: string | undefined, reader: ReaderOf) =>
-    ['jobs', ended, search, after, reader] as const,
+  jobPage: (ended: boolean, state: string, search: string, after: string | undefined, reader: ReaderOf) =>
+    ['jobs', ended, state, search, after, reader] as const,
   hand: (reader: ReaderOf) => ['jobs', 'hand', reader] as const,
+  plots: (reader: ReaderOf) => ['jobs', 'plots', reader] as const,
+  photos: (id: string) => ['photos', id] as const,
+  repair: (id: string, reads: number, wanted: number, reader: ReaderOf) =>
+    ['job', id, 'repair', reads, wanted, reader] as const,
+  hammered: (id: string, thickness: number, value: number, reader: ReaderOf) =>
+    ['job', id, 'hammered', thickness, value, reader] as const,
   batches: ['jobs', 'batches'] as const,
   boards: ['board'] as const,
   board: (id: string, reader: ReaderOf) => ['board', id, reader] as const,

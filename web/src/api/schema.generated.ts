@@ -548,6 +548,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/plots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Plots
+         * @description What the newest records show when they are drawn: against plans, by stage, spoiled and saved.
+         */
+        get: operations["plots_api_jobs_plots_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/records.csv": {
         parameters: {
             query?: never;
@@ -1647,6 +1667,8 @@ export interface components {
             repeats_left: number;
             /** Minutes Left */
             minutes_left: number;
+            /** Set Up */
+            set_up: string[];
             /** Benches */
             benches: components["schemas"]["BenchTold"][];
         };
@@ -2890,6 +2912,12 @@ export interface components {
             progress: components["schemas"]["ProgressTold"];
             /** Tails */
             tails: components["schemas"]["TailEndTold"][];
+            /** Asks Tails */
+            asks_tails: boolean;
+            /** Hides Splice */
+            hides_splice: string;
+            /** Hammered At */
+            hammered_at: string;
         };
         /**
          * JobBegun
@@ -3017,6 +3045,16 @@ export interface components {
              * @default
              */
             why: string;
+        };
+        /**
+         * LineTold
+         * @description By how much a mandrel's marks are off: at an inside diameter of 17 mm, and more for each millimetre.
+         */
+        LineTold: {
+            /** Off Mm */
+            off_mm: number;
+            /** Slope */
+            slope: number;
         };
         /**
          * LinkShown
@@ -3429,12 +3467,41 @@ export interface components {
             text: string;
         };
         /**
+         * NotebookLine
+         * @description A ring of the notebook as it was read.
+         */
+        NotebookLine: {
+            /** Line */
+            line: number;
+            /** Title */
+            title: string;
+            /** Ended */
+            ended: string | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "finished" | "spoiled" | "set_aside";
+            /** Size */
+            size: string | null;
+            /** Used */
+            used: string | null;
+            /** Minutes */
+            minutes: number | null;
+            /** Note */
+            note: string;
+            /** Known */
+            known: boolean;
+            /** Faults */
+            faults: components["schemas"]["FaultTold"][];
+        };
+        /**
          * NotebookTold
          * @description What would come in.
          */
         NotebookTold: {
             /** Lines */
-            lines: components["schemas"]["pliant_coil__web_api__routes__notebook__LineTold"][];
+            lines: components["schemas"]["NotebookLine"][];
             /** Fresh */
             fresh: number;
             /** Known */
@@ -3683,7 +3750,7 @@ export interface components {
             text: string;
             /** Marks */
             marks: components["schemas"]["MarkTold"][];
-            line: components["schemas"]["pliant_coil__core__bench__told__LineTold"];
+            line: components["schemas"]["LineTold"];
             /** Drawn */
             drawn: [
                 number,
@@ -3916,6 +3983,28 @@ export interface components {
             drawing?: components["schemas"]["Drawing"] | null;
         };
         /**
+         * PlotsTold
+         * @description What the newest records show; groups by how many rings they have.
+         */
+        PlotsTold: {
+            /** By Band */
+            by_band: components["schemas"]["SizeDot"][];
+            /** By Mandrel */
+            by_mandrel: components["schemas"]["SizeDot"][];
+            /** Wire */
+            wire: components["schemas"]["WireDot"][];
+            /** Stages */
+            stages: components["schemas"]["StageBar"][];
+            /** Spoiled */
+            spoiled: components["schemas"]["SpoiledBar"][];
+            /** Scrap Mm */
+            scrap_mm: number;
+            /** Cut Long Mm */
+            cut_long_mm: number;
+            /** Saved */
+            saved: string | null;
+        };
+        /**
          * Preferences
          * @description How somebody reads figures, and whether plans reckon with their hand.
          */
@@ -3929,6 +4018,12 @@ export interface components {
             systems: string[];
             /** Hand */
             hand: boolean;
+            /**
+             * Words
+             * @default usual
+             * @enum {string}
+             */
+            words: "many" | "usual" | "few";
         };
         /**
          * Pressed
@@ -3989,6 +4084,8 @@ export interface components {
             minutes: number;
             /** Waits */
             waits: boolean;
+            /** Tails Read */
+            tails_read: boolean;
             visit: components["schemas"]["VisitTold"] | null;
         };
         /**
@@ -4549,6 +4646,25 @@ export interface components {
             around: string;
         };
         /**
+         * SizeDot
+         * @description A finished ring's size against its plan, in diameter.
+         */
+        SizeDot: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Title */
+            title: string;
+            /** Group */
+            group: string;
+            /** Off Mm */
+            off_mm: number;
+            /** Off */
+            off: string;
+        };
+        /**
          * SizeMark
          * @description A mark in use.
          */
@@ -4767,6 +4883,16 @@ export interface components {
             task: string;
         };
         /**
+         * SpoiledBar
+         * @description At which step rings were spoiled.
+         */
+        SpoiledBar: {
+            /** Step */
+            step: string;
+            /** Rings */
+            rings: number;
+        };
+        /**
          * Stacked
          * @description Several closed rings of thick wire, side by side, soldered at the back and open to each other at the top.
          */
@@ -4835,6 +4961,22 @@ export interface components {
             wound_down_us: number;
         };
         /**
+         * StageBar
+         * @description How long a stage takes: the middle ring, the quickest and the slowest.
+         */
+        StageBar: {
+            /** Stage */
+            stage: string;
+            /** Minutes */
+            minutes: number;
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+            /** Rings */
+            rings: number;
+        };
+        /**
          * Step
          * @description A bench step: a task with the moves that it makes.
          */
@@ -4847,6 +4989,10 @@ export interface components {
             phase: string;
             /** Text */
             text: string;
+            /** Brief */
+            brief: string;
+            /** Words */
+            words: string[];
             /** Count */
             count: number | null;
             /** Check */
@@ -5484,6 +5630,29 @@ export interface components {
             moves: components["schemas"]["Move"][];
         };
         /**
+         * WireDot
+         * @description What a ring used of what was planned.
+         */
+        WireDot: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Title */
+            title: string;
+            /** Planned Mm */
+            planned_mm: number;
+            /** Used Mm */
+            used_mm: number;
+            /** Share */
+            share: number;
+            /** Said */
+            said: string;
+            /** Counts */
+            counts: boolean;
+        };
+        /**
          * WireSpec
          * @description A wire as the maker names it.
          */
@@ -5683,16 +5852,6 @@ export interface components {
             pressed_locks: boolean;
         };
         /**
-         * LineTold
-         * @description By how much a mandrel's marks are off: at an inside diameter of 17 mm, and more for each millimetre.
-         */
-        pliant_coil__core__bench__told__LineTold: {
-            /** Off Mm */
-            off_mm: number;
-            /** Slope */
-            slope: number;
-        };
-        /**
          * Bead
          * @description A bead, and whether its hole takes what passes it.
          */
@@ -5841,35 +6000,6 @@ export interface components {
              * @default 1.1
              */
             hole_mm: number;
-        };
-        /**
-         * LineTold
-         * @description A ring of the notebook as it was read.
-         */
-        pliant_coil__web_api__routes__notebook__LineTold: {
-            /** Line */
-            line: number;
-            /** Title */
-            title: string;
-            /** Ended */
-            ended: string | null;
-            /**
-             * State
-             * @enum {string}
-             */
-            state: "finished" | "spoiled" | "set_aside";
-            /** Size */
-            size: string | null;
-            /** Used */
-            used: string | null;
-            /** Minutes */
-            minutes: number | null;
-            /** Note */
-            note: string;
-            /** Known */
-            known: boolean;
-            /** Faults */
-            faults: components["schemas"]["FaultTold"][];
         };
     };
     responses: never;
@@ -7677,6 +7807,8 @@ export interface operations {
             query?: {
                 /** @description Those that are finished, spoiled or set aside */
                 ended?: boolean;
+                /** @description Of the ended ones only these */
+                state?: ("finished" | "spoiled" | "set_aside") | null;
                 /** @description Words in title or sentence */
                 q?: string;
                 limit?: number;
@@ -7898,6 +8030,72 @@ export interface operations {
             };
             /** @description Who is signed in may not do that */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    plots_api_jobs_plots_get: {
+        parameters: {
+            query?: {
+                newest?: number;
+                /** @description Units of length in every text */
+                units?: "mm" | "in";
+                /** @description Size systems, the first one first: us,uk */
+                sizes?: string;
+                /** @description By how much the marks of the reader's mandrel are off [mm] */
+                mandrel_off?: number;
+                /** @description And by how much more for each millimetre above 17 */
+                mandrel_slope?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlotsTold"];
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,8 +1,11 @@
+import Button from '@mui/material/Button';
 import Snackbar from '@mui/material/Snackbar';
 import { createContext, useCallback, useContext, useState, type ReactNode } from 'react';
 
 interface Notice {
   text: string;
+  /** Takes back what is told. */
+  undo?: () => void;
 }
 
 const Tell = createContext<(notice: Notice) => void>(() => undefined);
@@ -22,6 +25,19 @@ export function NoticesProvider({ children }: { children: ReactNode }) {
           if (reason !== 'clickaway') setNotice(null);
         }}
         message={notice?.text}
+        action={
+          notice?.undo && (
+            <Button
+              color="inherit"
+              onClick={() => {
+                notice.undo?.();
+                setNotice(null);
+              }}
+            >
+              Take it back
+            </Button>
+          )
+        }
       />
     </Tell>
   );

@@ -3,8 +3,8 @@ import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useParams } from 'react-router';
-import type { JobAtBench, Progress } from '../api/client';
-import { useReader } from '../preferences/Preferences';
+import type { JobAtBench, Progress, Step } from '../api/client';
+import { usePreferences, useReader } from '../preferences/Preferences';
 import { Sheet } from '../ui/Sheet';
 import { withFractions } from '../words/figures';
 import { callOf, groupsOf } from '../words/program';
@@ -12,6 +12,9 @@ import { Beside, big, Keys, Over } from './parts';
 import { OfSeveral } from './OfSeveral';
 import { Groups } from './Groups';
 import { CounterRing } from './CounterRing';
+import { HammerSheet } from './HammerSheet';
+import { Photos } from './Photos';
+import { CameBackSheet, Repair } from './Repair';
 import { EndSheet, NoteSheet, ReadingSheet, RowSheet, TailSheet } from './sheets';
 import { useAwake } from './useAwake';
 import { useBench, type Say } from './useBench';
@@ -23,6 +26,8 @@ const SHEETS = {
   tail: 'Tail left',
   note: 'Note',
   end: 'How it ended',
+  back: 'It came back',
+  hammer: 'Hammered so far',
   keys: 'Keys',
 } as const;
 type Open = keyof typeof SHEETS | null;
@@ -66,6 +71,9 @@ function AtBench({ at, progress, say, waiting, away }: Props) {
   const counter = counters[Math.min(chosen || Math.max(0, unfinished), counters.length - 1)];
   const late = progress.steps.flatMap((s) => s.counters).find((c) => c.late);
   const ended = progress.state !== 'open';
+  const [{ words }, change] = usePreferences();
+  // Once is enough: what was read at this step is known.
+  const asks = at.asks_tails && step?.phase === 'lock' && !progress.tails_read;
   const { spoken, setSpoken, speak } = useSpoken();
   useAwake(!ended);
 
@@ -139,11 +147,13 @@ function AtBench({ at, progress, say, waiting, away }: Props) {
         <Box sx={{ px: gutter, maxWidth: 1600, mx: 'auto', pt: 2 }}>
           <Typography color="text.secondary" role="status">
             {job.title} ·{' '}
-            {ended
-              ? ENDED[progress.state]
-              : step
-                ? `${phaseName(step.stage)} · step ${progress.place + 1} of ${plan.steps.length}`
-                : 'all steps are done'}
+            {progress.visit
+              ? 'back on the bench'
+              : ended
+                ? ENDED[progress.state]
+                : step
+                  ? `${phaseName(step.stage)} · step ${progress.place + 1} of ${plan.steps.length}`
+                  : 'all steps are done'}
             {progress.minutes >= 1 && ` · ${Math.round(progress.minutes)} min`}
             {away ? ` · the server doesn’t answer${waiting ? `: ${waiting} kept here` : ''}` : ''}
           </Typography>
@@ -161,8 +171,15 @@ function AtBench({ at, progress, say, waiting, away }: Props) {
               </Button>
             </Box>
           )}
-          {ended || !step ? (
-            <Over progress={progress} onEnd={() => setOpen('end')} onReopen={() => say('reopened', {})} />
+          {progress.visit ? (
+            <Repair at={at} progress={progress} say={say} onEnd={() => setOpen('end')} />
+          ) : ended || !step ? (
+            <Over
+              progress={progress}
+              onEnd={() => setOpen('end')}
+              onReopen={() => say('reopened', {})}
+              onBack={() => setOpen('back')}
+            />
           ) : (
             <>
               <Box
@@ -185,11 +202,22 @@ function AtBench({ at, progress, say, waiting, away }: Props) {
                       textWrap: 'balance',
                     }}
                   >
-                    {withFractions(step.text)}
+                    {withFractions(words === 'few' ? inFewWords(step) : step.text)}
                   </Typography>
-                  {step.check && (
+                  {words !== 'few' && step.check && (
                     <Typography sx={{ fontSize: { xs: '1.05rem', sm: '1.2rem' }, mt: 1.5, maxWidth: '60ch' }}>
                       {withFractions(step.check)}
+                    </Typography>
+                  )}
+                  {words === 'many' &&
+                    step.words.map((meaning) => (
+                      <Typography key={meaning} color="text.secondary" sx={{ mt: 1, maxWidth: '60ch' }}>
+                        {meaning}
+                      </Typography>
+                    ))}
+                  {asks && (
+                    <Typography sx={{ mt: 1.5, maxWidth: '60ch' }}>
+                      Measure both tails before you lock it (T): that tells your arcs from your wraps.
                     </Typography>
                   )}
                   {progress.form_mm !== null && step.expected_mm !== null && (
@@ -209,6 +237,11 @@ function AtBench({ at, progress, say, waiting, away }: Props) {
                     {counter?.unit === 'cycle' && (
                       <Button variant="outlined" onClick={() => setOpen('row')} sx={big}>
                         Length so far
+                      </Button>
+                    )}
+                    {at.hammered_at === step.id && (
+                      <Button variant="outlined" onClick={() => setOpen('hammer')} sx={big}>
+                        Hammered so far
                       </Button>
                     )}
                     <Button variant="outlined" onClick={() => setOpen('tail')} sx={big}>
@@ -243,7 +276,7 @@ function AtBench({ at, progress, say, waiting, away }: Props) {
                         <Button
                           variant="outlined"
                           onClick={() => count(5)}
-                          aria-label={`${counter.label}: five more`}
+                          aria-label={`+5: five more, ${counter.label}`}
                           sx={big}
                         >
                           +5
@@ -252,7 +285,7 @@ function AtBench({ at, progress, say, waiting, away }: Props) {
                       <Button
                         variant="contained"
                         onClick={() => count(1)}
-                        aria-label={`${counter.label}: one more, button`}
+                        aria-label={`+1: one more, ${counter.label}`}
                         sx={big}
                       >
                         +1
@@ -330,6 +363,9 @@ function AtBench({ at, progress, say, waiting, away }: Props) {
                     <Button variant="text" onClick={() => setOpen('end')}>
                       End it here
                     </Button>
+                    <Button variant="text" onClick={() => change({ words: WORDS[words].next })}>
+                      {WORDS[words].label}
+                    </Button>
                     <Button variant="text" aria-pressed={spoken} onClick={() => setSpoken(!spoken)}>
                       {spoken ? 'Speaks' : 'Silent'}
                     </Button>
@@ -341,6 +377,7 @@ function AtBench({ at, progress, say, waiting, away }: Props) {
               </Box>
             </>
           )}
+          <Photos job={job.id} task={step?.id ?? ''} />
         </Box>
       </Box>
       {open && (
@@ -350,6 +387,8 @@ function AtBench({ at, progress, say, waiting, away }: Props) {
           {open === 'tail' && <TailSheet at={at} task={step?.id ?? ''} say={say} onDone={close} />}
           {open === 'note' && <NoteSheet at={at} task={step?.id ?? 'record'} say={say} onDone={close} />}
           {open === 'end' && <EndSheet at={at} task={step?.id ?? ''} say={say} onDone={close} />}
+          {open === 'back' && <CameBackSheet say={say} onDone={close} />}
+          {open === 'hammer' && step && <HammerSheet at={at} task={step.id} say={say} onDone={close} />}
           {open === 'keys' && <Keys />}
         </Sheet>
       )}
@@ -357,5 +396,13 @@ function AtBench({ at, progress, say, waiting, away }: Props) {
   );
 }
 
+/** How much a bench says: all of it with the trade's words explained, all of it, or the figures. */
+const WORDS = {
+  many: { label: 'Says more', next: 'usual' },
+  usual: { label: 'Says what is done', next: 'few' },
+  few: { label: 'Says the figures', next: 'many' },
+} as const;
+/** A step's figures; where it has none, its first sentence. */
+const inFewWords = (step: Step) => step.brief || (step.text.split(/(?<=[.:])\s/)[0] ?? step.text);
 const ENDED: Record<string, string> = { finished: 'finished', spoiled: 'spoiled', set_aside: 'set aside' };
 const phaseName = (stage: string) => stage.charAt(0).toUpperCase() + stage.slice(1).replace(/[-_]/g, ' ');

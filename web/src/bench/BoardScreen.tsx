@@ -48,6 +48,18 @@ export default function BoardScreen() {
           {waiting.map((bench) => nameOf(bench)).join(', ')} {waiting.length === 1 ? 'waits' : 'wait'} for help.
         </Typography>
       )}
+      {at.set_up.length > 0 && (
+        <Box component="section" aria-label="The same for every ring" sx={{ mt: 2, maxWidth: '90ch' }}>
+          <Typography variant="h3" sx={{ fontSize: '1rem', fontWeight: 650 }}>
+            The same for every ring
+          </Typography>
+          {at.set_up.map((text) => (
+            <Typography key={text} color="text.secondary">
+              {withFractions(text)}
+            </Typography>
+          ))}
+        </Box>
+      )}
       <Box component="ol" aria-label="Rings" sx={{ listStyle: 'none', p: 0, m: 0, mt: 2 }}>
         {at.benches.map((bench) => (
           <Line key={bench.job_id} bench={bench} stage={at.stage} byStage={at.kind === 'by_stage'} />

@@ -16,12 +16,13 @@ export function CounterRing({ counter, metal, onCount }: Props) {
   const ticks = Math.min(MOST_TICKS, Math.max(1, Math.round(counter.count / counter.step)));
   const done = (counter.made / counter.count) * ticks;
   const gap = ticks > 1 ? Math.min(0.06, 0.25 / ticks) : 0;
+  const units = counter.count === 1 ? counter.unit : `${counter.unit}s`;
   return (
     <Box
       component="button"
       type="button"
       onClick={onCount}
-      aria-label={`${counter.label}: one more; ${counter.made} of ${counter.count}`}
+      aria-label={`${counter.label} ${counter.made} of ${counter.count} ${units}: one more`}
       sx={{
         border: 0,
         p: 0,
@@ -53,14 +54,14 @@ export function CounterRing({ counter, metal, onCount }: Props) {
             }
           />
         ))}
+        <text textAnchor="middle" y="-44" fontSize="14" fill="var(--mui-palette-text-secondary)">
+          {`${counter.label} `}
+        </text>
         <text textAnchor="middle" y="14" fontSize="62" fontWeight="750" fill="currentColor" fontFamily={figures}>
-          {counter.made}
+          {`${counter.made} `}
         </text>
         <text textAnchor="middle" y="40" fontSize="14" fill="var(--mui-palette-text-secondary)">
-          of {counter.count} {counter.count === 1 ? counter.unit : `${counter.unit}s`}
-        </text>
-        <text textAnchor="middle" y="-44" fontSize="14" fill="var(--mui-palette-text-secondary)">
-          {counter.label}
+          of {counter.count} {units}
         </text>
       </svg>
     </Box>

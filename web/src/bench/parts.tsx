@@ -64,7 +64,14 @@ export function Beside({
   );
 }
 
-export function Over({ progress, onEnd, onReopen }: { progress: Progress; onEnd: () => void; onReopen: () => void }) {
+interface OverProps {
+  progress: Progress;
+  onEnd: () => void;
+  onReopen: () => void;
+  onBack: () => void;
+}
+
+export function Over({ progress, onEnd, onReopen, onBack }: OverProps) {
   const open = progress.state === 'open';
   return (
     <Box sx={{ py: 3 }}>
@@ -85,6 +92,11 @@ export function Over({ progress, onEnd, onReopen }: { progress: Progress; onEnd:
             >
               See it in the logbook
             </Link>
+            {progress.state === 'finished' && (
+              <Button variant="outlined" onClick={onBack} sx={big}>
+                It came back
+              </Button>
+            )}
             <Button variant="outlined" onClick={onReopen} sx={big}>
               Take it up again
             </Button>

@@ -13,7 +13,7 @@ import { usePreferences, useReader } from '../preferences/Preferences';
 import { length, lengthIn, withFractions } from '../words/figures';
 import type { Say } from './useBench';
 
-interface SheetProps {
+export interface SheetProps {
   at: JobAtBench;
   task: string;
   say: Say;
@@ -21,7 +21,7 @@ interface SheetProps {
 }
 
 /** A length as it is typed, in the maker's own unit [mm]; NaN for none. */
-function useLength() {
+export function useLength() {
   const [{ units }] = usePreferences();
   const [text, setText] = useState('');
   return { text, setText, mm: lengthIn(text, units), units };

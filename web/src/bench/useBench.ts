@@ -63,11 +63,20 @@ export function useBench(id: string, reader: ReaderOf) {
     void send();
   }, [send]);
   // What another device did is heard of; after a silence everything is asked for again. What is seen may be what was kept: that is said.
-  const ask = useCallback(() => {
-    void queries.invalidateQueries({ queryKey: ['job', id] });
-    // One of several: the others are asked for where they are shown.
-    void queries.invalidateQueries({ queryKey: keys.boards });
-  }, [id, queries]);
+  const known = useRef(0);
+  useEffect(() => {
+    known.current = seen;
+  }, [seen]);
+  const ask = useCallback(
+    (number: number) => {
+      // What changed without an event is a photo.
+      if (number <= known.current) void queries.invalidateQueries({ queryKey: keys.photos(id) });
+      void queries.invalidateQueries({ queryKey: ['job', id] });
+      // One of several: the others are asked for where they are shown.
+      void queries.invalidateQueries({ queryKey: keys.boards });
+    },
+    [id, queries],
+  );
   useChanges(`/api/jobs/${id}/changes`, ask, setAway);
   const mayChange = useMayChange();
   const say: Say = useCallback(

@@ -16,6 +16,8 @@ const PROGRESS: Progress = {
   notes: [],
   minutes: 3,
   waits: false,
+  tails_read: false,
+  visit: null,
 };
 const base = { device: 'here', at: '2026-11-25T12:00:00Z', seen: 12 };
 let n = 0;
@@ -44,6 +46,13 @@ test('steps go on and back, and the last one ends all', () => {
   expect(withWaiting(PROGRESS, [on('weave'), on('form')]).task).toBe('');
   expect(withWaiting(PROGRESS, [on('weave'), event({ kind: 'step_back', task: 'cut' })]).task).toBe('cut');
   expect(withWaiting(PROGRESS, [event({ kind: 'spoiled' })]).state).toBe('spoiled');
+});
+
+test('a ring that came back is on the bench at once, and gone when it leaves', () => {
+  const came = event({ kind: 'came_back', why: 'too small', reads_mm: 16.2, wanted_mm: 16.9 });
+  const back = withWaiting({ ...PROGRESS, state: 'finished' }, [came]);
+  expect([back.state, back.visit?.why, back.visit?.reads_mm]).toEqual(['open', 'too small', 16.2]);
+  expect(withWaiting(PROGRESS, [came, event({ kind: 'finished' })])).toMatchObject({ state: 'finished', visit: null });
 });
 
 test('what is on its way outlives a closed tab', () => {

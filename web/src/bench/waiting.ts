@@ -21,7 +21,7 @@ export function keep(job: string, events: readonly BenchEvent[]): void {
 export function withWaiting(progress: Progress, waiting: readonly BenchEvent[]): Progress {
   if (!waiting.length) return progress;
   const steps = progress.steps.map((step) => ({ ...step, counters: step.counters.map((counter) => ({ ...counter })) }));
-  let { place, waits } = progress;
+  let { place, waits, state, visit } = progress;
   for (const event of waiting) {
     if (event.kind === 'count' || event.kind === 'count_set') {
       for (const counter of steps.flatMap((step) => step.counters).filter((c) => c.move === event.move)) {
@@ -38,8 +38,14 @@ export function withWaiting(progress: Progress, waiting: readonly BenchEvent[]):
         steps.findIndex((step) => step.task === event.task),
       );
     } else if (event.kind === 'finished' || event.kind === 'spoiled' || event.kind === 'set_aside') {
-      return { ...progress, steps, place, waits, state: event.kind };
+      state = event.kind;
+      visit = null;
+    } else if (event.kind === 'came_back') {
+      // What it reads in words comes from the server.
+      const { why, reads_mm = null, wanted_mm = null } = event;
+      state = 'open';
+      visit = { why, reads_mm, wanted_mm, reads: null, wanted: null, done: [] };
     }
   }
-  return { ...progress, steps, place, waits, task: steps[place]?.task ?? '' };
+  return { ...progress, steps, place, waits, state, visit, task: steps[place]?.task ?? '' };
 }

@@ -1,35 +1,36 @@
 import { expect, test } from 'vitest';
-import type { JobListed } from '../api/client';
-import { sizeErrors } from './records';
+import { anything, grouped, minutesOf } from './records';
 
-const job = (title: string, off: number | null, state: 'finished' | 'spoiled' = 'finished'): JobListed => ({
-  id: title,
-  title,
-  sentence: '',
-  state,
-  number: 1,
-  created_at: '',
-  updated_at: '',
-  begun_by: '',
-  batch_id: null,
-  for_whom: '',
-  ended_at: '2026-11-25T12:00:00Z',
-  record: {
-    state,
-    why: '',
-    off_mm: off,
-    size: null,
-    off: off === null ? null : 'a little',
-    wire: null,
-    minutes: 20,
-    planned_minutes: 25,
-  },
+const dot = (group: string, off_mm: number) => ({ id: `${group}${off_mm}`, title: 'a ring', group, off_mm, off: '' });
+
+test('sizes stand by their group, the one with most rings first, with where they are on the whole', () => {
+  const rows = grouped([dot('woven', 0.1), dot('turned', -0.2), dot('turned', 0.1), dot('open', 0)]);
+  expect(rows.map((row) => [row.group, row.dots.length])).toEqual([
+    ['turned', 2],
+    ['open', 1],
+    ['woven', 1],
+  ]);
+  expect(rows[0]?.mean).toBeCloseTo(-0.05);
+  expect(rows[0]?.dots.map((d) => d.off_mm)).toEqual([-0.2, 0.1]);
 });
 
-test('sizes of finished rings that were read are shown, the oldest first', () => {
-  const rings = [job('new', 0.4), job('spoiled', 1, 'spoiled'), job('unread', null), job('old', -0.4)];
-  expect(sizeErrors(rings).map((ring) => [ring.title, ring.off])).toEqual([
-    ['old', -0.4],
-    ['new', 0.4],
-  ]);
+test('minutes stand beside those that were planned, where there was a plan', () => {
+  expect(minutesOf(30.6, 40.2)).toBe('31 of 40 min');
+  expect(minutesOf(30.6, null)).toBe('31 min');
+  expect(minutesOf(null, null)).toBe('');
+});
+
+test('an empty logbook has nothing to draw', () => {
+  const none = {
+    by_band: [],
+    by_mandrel: [],
+    wire: [],
+    stages: [],
+    spoiled: [],
+    scrap_mm: 0,
+    cut_long_mm: 0,
+    saved: null,
+  };
+  expect(anything(none)).toBe(false);
+  expect(anything({ ...none, spoiled: [{ step: 'lock-left', rings: 1 }] })).toBe(true);
 });

@@ -8,13 +8,7 @@ import { useReader } from '../preferences/Preferences';
 import { withFractions } from '../words/figures';
 import { useDesk } from './Desk';
 import { sentence } from '../words/refusal';
-
-const NAMES: Record<string, string> = {
-  stretch: 'Stretch it',
-  overlap: 'By its overlap',
-  slide: 'Slide it down the taper',
-  'lock-again': 'Lock it again',
-};
+import { wayName } from '../words/ways';
 
 /** The ring is finished and is to be another size: what each way can give, and what it can't. */
 export function Resize() {
@@ -37,11 +31,7 @@ export function Resize() {
       {wanted.trim() !== '' &&
         told.data?.ways.map((way) => (
           <Typography key={way.code} sx={{ py: 0.4, color: way.reaches ? 'text.primary' : 'text.secondary' }}>
-            <strong>
-              {NAMES[way.code] ?? way.code}
-              {way.reaches ? '' : ': not this far'}.
-            </strong>{' '}
-            {withFractions(way.text)}
+            <strong>{wayName(way)}.</strong> {withFractions(way.text)}
           </Typography>
         ))}
     </Box>

@@ -21,10 +21,19 @@ export interface Preferences {
   mandrel: Line | null;
   /** Whether what tools say lands in this browser's fields. */
   tools: boolean;
+  /** How much a bench says: with the trade's words explained, as it is done, or the figures only. */
+  words: 'many' | 'usual' | 'few';
 }
 
 const key = () => `${whose()}preferences`;
-const USUAL: Preferences = { units: 'mm', systems: ['us', 'uk'], hand: false, mandrel: null, tools: false };
+const USUAL: Preferences = {
+  units: 'mm',
+  systems: ['us', 'uk'],
+  hand: false,
+  mandrel: null,
+  tools: false,
+  words: 'usual',
+};
 
 const load = (): Preferences => {
   try {
