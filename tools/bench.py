@@ -4,6 +4,7 @@ import gzip
 import json
 import multiprocessing
 import os
+import random
 import signal
 import statistics
 import subprocess
@@ -219,9 +220,9 @@ def under_load(address: str) -> dict[str, float]:
         client.post(f"/api/jobs/{jobs[n % 50]}/events", json={"events": [event]}).raise_for_status()
 
     def tap_now_and_then(client: httpx.Client, n: int) -> None:
+        # A wrap takes a maker at least a second, and no two of them wait for each other.
+        time.sleep(random.uniform(1, 2))
         tap(client, n)
-        # A wrap takes a maker at least a second.
-        time.sleep(1)
 
     return {
         "16 greedy clients: a save": meanwhile(address, 16, search, save),

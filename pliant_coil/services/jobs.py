@@ -110,7 +110,7 @@ class Jobs(InWorkshop):
         """Write down what happened; what is known already stays as it is. Returns the newest number, and what was known."""
         with self._work(writes=True) as (session, workshop_id, author):
             job = job_found(store.find(session, workshop_id, job_id, lock=True))
-            if job.file is None:
+            if not job.has_plan:
                 raise NotFound("it comes from a notebook: nothing happens to it any more")
             known = store.known(session, job, [event.id for event in events])
             fresh = list({event.id: event for event in events if event.id not in known}.values())
@@ -208,7 +208,6 @@ def write_down(session: Session, job: Job, events: Sequence[Event], author: UUID
     """What happened to a job that was found with `lock`, and what follows from it."""
     for event in events:
         store.append(session, job, event.id, event.model_dump(mode="json"), author)
-    session.flush()
     if any(isinstance(event, CameBack | Ended | LeftOut | Reopened | TakenBack) for event in events):
         _settle(session, job)
     store.changed(session, job)
@@ -241,6 +240,7 @@ def standing_of(session: Session, job: Job) -> Standing:
 
 def _settle(session: Session, job: Job) -> None:
     """The job's state and record, as its events have it now."""
+    session.flush()
     standing = standing_of(session, job)
     progress = standing.progress
     job.state = progress.state

@@ -228,9 +228,9 @@ class Job(Base):
     ring_id: Mapped[UUID | None] = mapped_column(ForeignKey("ring.id"))
     title: Mapped[str]
     sentence: Mapped[str]
-    file: Mapped[dict[str, Any] | None] = mapped_column(JSONB(none_as_null=True))
-    """None for a record from an old notebook, which has no plan."""
-    predicted: Mapped[dict[str, Any]]
+    file: Mapped[dict[str, Any] | None] = mapped_column(JSONB(none_as_null=True), deferred=True)
+    """None for a record from an old notebook, which has no plan. A tap, and a list, need none."""
+    predicted: Mapped[dict[str, Any]] = mapped_column(deferred=True)
     core_version: Mapped[str]
     state: Mapped[str]
     number: Mapped[int]
@@ -246,7 +246,8 @@ class Job(Base):
     updated_at: Mapped[datetime] = mapped_column(server_default=func.now())
     ended_at: Mapped[datetime | None]
     author: Mapped[str | None] = column_property(_name_of(author_id))
-    words: Mapped[str] = mapped_column(Text, Computed("lower(title || ' ' || sentence)", persisted=True))
+    has_plan: Mapped[bool] = column_property(file.is_not(None))
+    words: Mapped[str] = mapped_column(Text, Computed("lower(title || ' ' || sentence)", persisted=True), deferred=True)
     """All that is searched, in small letters."""
 
 
