@@ -3,9 +3,9 @@
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import ClassVar, Literal
+from typing import Any, ClassVar, Literal
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from pliant_coil.core.mechanics.bending import released_diameter_mm
 from pliant_coil.core.mechanics.hulls import Bundle
@@ -24,6 +24,8 @@ from pliant_coil.core.words.say import Say, listed, say
 SEWN = Cause("stitches-inside", "stitches under the band's wires")
 _CUT_MM = 1.0
 """What trimming both sides of a cut takes (common practice, no source)."""
+_FLAT_RAD = math.radians(35)
+"""Hoops that cross flatter run along each other (common practice, no source)."""
 _START_MM = 10.0
 """How far from the hoop's ends the edging begins (common practice, no source)."""
 
@@ -33,6 +35,9 @@ class HoopSpec(Part):
 
     rod_mm: float = millimetres(9.0, "Hoop's rod", 5, 25)
     beads: int | None = number(None, "Beads", 3, 60, "As many as fit unless given.")
+    x_mm: float | None = millimetres(None, "Along the band", -30, 30, "Of an own layout: its middle from the first one's.", rare=True)
+    z_mm: float | None = millimetres(None, "Along the finger", -30, 30, "Of an own layout.", rare=True)
+    on_top_of: int | None = number(None, "On top of hoop", 1, 9, "Of an own layout: the hoop before it that it is tied to.", rare=True)
 
 
 @dataclass(frozen=True)
@@ -68,10 +73,22 @@ class BeadedHoops(HeadStyle):
     bead: Bead = Field(default_factory=lambda: Bead(diameter_mm=2.0, hole_mm=0.6), title="Beads")
     wraps_between: int = number(1, "Plain wraps between", 0, 3)
     tie_wraps: int = number(3, "Tie wraps", 2, 6, "Of each tail round the hoop below.", rare=True)
-    layout: Literal["chain", "cluster"] = choice("chain", "Laid out", "In a row round the finger, or round the first.")
+    layout: Literal["chain", "cluster", "own"] = choice(
+        "chain", "Laid out", "In a row round the finger, round the first, or each where you say."
+    )
     overlap_share: float = number(0.35, "Hoops overlap", 0.15, 0.6, "Of both radii.", rare=True)
     sewing: Literal["own", "tails"] = choice("own", "Sewn on with", "A wire of its own, or the first hoop's tails.", rare=True)
     sewn_places: int = number(4, "Places on the band", 2, 8, rare=True)
+
+    @model_validator(mode="before")
+    @classmethod
+    def _placed(cls, given: Any) -> Any:
+        """A layout may be a list of places, one a hoop."""
+        places = given.get("layout") if isinstance(given, dict) else None
+        if isinstance(places, list | tuple) and all(isinstance(place, dict) for place in places):
+            hoops = given.get("hoops") or [{"rod_mm": 12.0}, *({"rod_mm": 9.0} for _ in places[1:])]
+            return {**given, "layout": "own", "hoops": [{**hoop, **place} for hoop, place in zip(hoops, places, strict=False)]}
+        return given
 
     def fits(self, band: BandStyle) -> Say:
         return Say("") if {Top.CLOSED, Top.TAILS} & band.tops() else Say("it has no closed top to sew on")
@@ -80,6 +97,11 @@ class BeadedHoops(HeadStyle):
         if not 1 <= len(self.hoops) <= 9:
             refuse("head.hoops", say("{n} can't be laid out", n=Count(len(self.hoops), "hoop", "hoops")), "1 to 9 hoops")
         self.bead.check("head.bead")
+        for k, hoop in enumerate(self.hoops[1:] if self.layout == "own" else (), 1):
+            if hoop.x_mm is None and hoop.z_mm is None:
+                refuse(f"head.hoops.{k}.x_mm", "an own layout says where each hoop lies", "how far from the first one's middle")
+            if (hoop.on_top_of or 1) > k:
+                refuse(f"head.hoops.{k}.on_top_of", "a hoop lies on one that stands before it in the list", f"1 to {k}")
 
     def opening(self, form: Form, band: BandStyle, wires: Wires) -> Opening:
         return Opening()
@@ -115,6 +137,11 @@ class BeadedHoops(HeadStyle):
         """Per hoop its middle (along the band, along the finger), its layer, and the hoop that it lies on."""
         found: list[tuple[float, float, int, int | None]] = [(0.0, 0.0, 0, None)]
         for k in range(1, len(radii)):
+            if self.layout == "own":
+                hoop = self.hoops[k]
+                on = (hoop.on_top_of or 1) - 1
+                found.append((hoop.x_mm or 0.0, hoop.z_mm or 0.0, found[on][2] + 1, on))
+                continue
             below = 0 if self.layout == "cluster" or k < 3 else k - 2
             apart = (1 - self.overlap_share) * (radii[below] + radii[k])
             if self.layout == "cluster":
@@ -266,6 +293,7 @@ class BeadedHoops(HeadStyle):
                     rod=Thickness(rod),
                 )
                 found.append(Warn("edge-gapes", text, f"head.hoops.{k}.rod_mm"))
+        found += self._at_crossings(edges, d, next(p.wire.height_mm for p in work.pieces if p.role == "sew"))
         if self.bead.diameter_mm < self.hoop_turns * d:
             text = say(
                 "A bead narrower than the wires side by side leaves the edge bare: {least} or more.", least=Thickness(self.hoop_turns * d)
@@ -276,6 +304,28 @@ class BeadedHoops(HeadStyle):
             off = band.inside_mm / 2 - math.sqrt((band.inside_mm / 2) ** 2 - half**2)
             text = say("The hoops are {wide} wide: their edges stand {off} off the finger.", wide=Length(2 * reach), off=Length(off))
             found.append(Warn("head-wide", text, "head.hoops"))
+        return found
+
+    def _at_crossings(self, edges: list[_Edge], d: float, w: float) -> list[Warn]:
+        """Where a hoop lies on another: how flat they cross, and whether a bead has to make room."""
+        found = []
+        for k, edge in enumerate(edges):
+            if edge.below is None:
+                continue
+            below = edges[edge.below]
+            chi = _crossing_rad(edge, below)
+            if chi < _FLAT_RAD:
+                text = say("Hoops {a} and {b} run along each other where they cross: move them.", a=str(edge.below + 1), b=str(k + 1))
+                found.append(Warn("hoops-cross-flat", text, f"head.hoops.{k}.{'x_mm' if self.layout == 'own' else 'rod_mm'}"))
+                continue
+            bare = (self.hoop_turns * d + 2 * w) / math.sin(chi)
+            if bare > below.step_mm * (1 + self.wraps_between) - w:
+                text = say(
+                    "Leave out a bead of hoop {n} at each crossing: the hoop on top needs {bare} of it bare.",
+                    n=str(edge.below + 1),
+                    bare=Thickness(bare),
+                )
+                found.append(Warn("bead-makes-room", text, f"head.hoops.{edge.below}.beads"))
         return found
 
     def tasks(self, band: FormedBand, work: HeadWork) -> list[Task]:
@@ -357,14 +407,29 @@ class BeadedHoops(HeadStyle):
         ]
         if many:
             apart = math.dist(edges[0].hoop.centre[::2], edges[1].hoop.centre[::2])
+            own = [
+                say(
+                    "hoop {k} on {on}: {x} along, {z} across",
+                    k=str(k + 1),
+                    on=str((edge.below or 0) + 1),
+                    x=Length(edge.hoop.centre[0]),
+                    z=Length(edge.hoop.centre[2]),
+                )
+                for k, edge in enumerate(edges[1:], 1)
+            ]
+            where = (
+                say("from the middle of the first: {places}", places=listed(own, "; "))
+                if self.layout == "own"
+                else say("the second {apart} from the first, middle to middle", apart=Length(apart))
+            )
             tasks.append(
                 Task(
                     "tie",
                     Phase.FLAT,
                     say(
-                        "Lay the hoops out on the print, the second {apart} from the first, middle to middle. Take each tail on to its crossing and {n} round the hoop below, "
+                        "Lay the hoops out on the print, {where}. Take each tail on to its crossing and {n} round the hoop below, "
                         "the way that hoop is wound; trim on the inside.",
-                        apart=Length(apart),
+                        where=where,
                         n=Count(self.tie_wraps, "wrap", "wraps"),
                     ),
                     makes=ties,
@@ -385,12 +450,22 @@ class BeadedHoops(HeadStyle):
         return tasks
 
 
+def _crossing_rad(edge: _Edge, other: _Edge) -> float:
+    """At which angle two hoops cross."""
+    apart = math.hypot(edge.hoop.centre[0] - other.hoop.centre[0], edge.hoop.centre[2] - other.hoop.centre[2])
+    r0, r1 = other.hoop.radius_mm, edge.hoop.radius_mm
+    return math.acos(max(-1.0, min(1.0, (r0**2 + r1**2 - apart**2) / (2 * r0 * r1))))
+
+
 def _crossings(edge: _Edge, other: _Edge, k: int) -> tuple[float, float]:
     """Angles on the other hoop where this one crosses it."""
     (x0, _, z0), (x1, _, z1) = other.hoop.centre, edge.hoop.centre
     apart = math.hypot(x1 - x0, z1 - z0)
     r0, r1 = other.hoop.radius_mm, edge.hoop.radius_mm
-    if not abs(r0 - r1) < apart < r0 + r1:
+    if apart >= r0 + r1:
+        missing = Length(apart - r0 - r1)
+        refuse(f"head.hoops.{k}.x_mm", "it doesn't meet the hoop that it shall lie on", say("{missing} nearer, or more", missing=missing))
+    if apart <= abs(r0 - r1):
         refuse(f"head.hoops.{k}.rod_mm", "it lies inside the hoop beside it", "hoops of more equal size, or less overlap")
     towards = math.atan2(-(z1 - z0), x1 - x0)
     half = math.acos((apart**2 + r0**2 - r1**2) / (2 * apart * r0))

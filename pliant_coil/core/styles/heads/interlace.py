@@ -25,7 +25,7 @@ from pliant_coil.core.styles.contract import (
     Wires,
     lacks,
 )
-from pliant_coil.core.styles.parameters import choice, millimetres
+from pliant_coil.core.styles.parameters import choice, millimetres, number
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
 from pliant_coil.core.trade.sizes import MandrelMark
 from pliant_coil.core.words.figures import Degrees, Length, Thickness, Times, Tolerance
@@ -101,19 +101,23 @@ class Interlace(HeadStyle):
     knot_width_mm: float = millimetres(9.0, "Knot's width", 4, 18, "Across the finger, outside to outside.")
     on_top: Literal["right", "left"] = choice("right", "On top at the first crossing", "Which lower end.", rare=True)
     lock_on: Literal["bare", "weave"] = choice("bare", "Locks lie", "On bare wire beside the weave, or over its last wraps.")
+    strand_wires: int = number(1, "Wires a strand", 1, 2, "Two side by side as one: a band of four base wires.", rare=True)
     work_mm: float = millimetres(40.0, "Extra to hold", 15, 70, "The knot is laid wide on long ends and drawn in.", rare=True)
 
     def fits(self, band: BandStyle) -> Say:
         missing = lacks(band, Top.GAP)
         if missing:
             return missing
-        if "weave" not in band.roles() or band.ends_each_side() != 2:
-            return Say("this knot takes two base wires, four ends")
+        needed = 2 * self.strand_wires
+        if "weave" not in band.roles() or band.ends_each_side() != needed:
+            return say("this knot takes {n} base wires, {ends} ends", n=str(needed), ends=str(2 * needed))
         return Say("")
 
     def opening(self, form: Form, band: BandStyle, wires: Wires) -> Opening:
         base = wires["base"]
-        d = base.height_mm
+        wire_mm = base.height_mm
+        # Two wires side by side cross as one that is twice as wide.
+        d = self.strand_wires * wire_mm
         if form.locks < 1:
             refuse("finish.wraps_each_side", "the knot opens without locks", "1 or 2 wraps each side")
         if self.knot_arc_mm < 14 * d - 1e-9:
@@ -128,7 +132,9 @@ class Interlace(HeadStyle):
         if self.knot_arc_mm > 0.4 * 2 * math.pi * radius or self.knot_arc_mm / 2 / radius > math.radians(80):
             most = math.floor(min(0.8 * math.pi, 2 * math.radians(80)) * radius)
             refuse("head.knot_arc_mm", "the knot takes too much of the ring", say("{most} or less", most=Length(most)))
-        knot = knot_for(radius, self.knot_arc_mm, self._lane(band, wires), (self.knot_width_mm - d) / 2)
+        pitch = self._pitch(band, wires)
+        widest = (self.knot_width_mm - wire_mm - (self.strand_wires - 1) * pitch) / 2
+        knot = knot_for(radius, self.knot_arc_mm, self.strand_wires * pitch / 2, widest)
         least = (2 if base.temper == "soft" else 3) * d
         if knot.sharpest_mm < least:
             refuse(
@@ -136,13 +142,13 @@ class Interlace(HeadStyle):
                 say("the curves are too tight for {wire} wire", wire=base.gauge),
                 "a wider or a longer knot, or finer wire",
             )
-        bare = 2 * form.locks * d + 0.5 if self.lock_on == "bare" else 0.0
+        bare = 2 * self.strand_wires * form.locks * wire_mm + 0.5 if self.lock_on == "bare" else 0.0
         return Opening(gap_rad=knot.half_rad, bare_mm=bare, facts=knot)
 
-    def _lane(self, band: BandStyle, wires: Wires) -> float:
-        """b: half the lanes' pitch."""
+    def _pitch(self, band: BandStyle, wires: Wires) -> float:
+        """From one base wire's middle to the next one's."""
         gap = getattr(band, "base_gap_mm", None)
-        return (wires["base"].width_mm + (wires["weave"].width_mm if gap is None else gap)) / 2
+        return wires["base"].width_mm + (wires["weave"].width_mm if gap is None else gap)
 
     def make(self, form: Form, band: FormedBand, wires: Wires, opening: Opening) -> HeadWork:
         # Formed, the band may lie on a slightly different circle than it was asked for.
@@ -157,7 +163,7 @@ class Interlace(HeadStyle):
         arrived = {"left": 0, "right": 0}
         for end in sorted(ends, key=lambda e: (e.side, e.lane)):
             far = "left" if end.side == "right" else "right"
-            onward[end.key] = self._end(form, band, wires, knot, end, second=bool(arrived[far]))
+            onward[end.key] = self._end(form, band, wires, knot, end, before=arrived[far], lanes=sorted({round(e.at[2], 9) for e in ends}))
             arrived[far] += 1
         d = band.strand_wire.height_mm
         return HeadWork(onward=onward, ledger=band.ledger, tied=True, height_mm=1.5 * d + wires["weave"].height_mm + d / 2, facts=knot)
@@ -166,15 +172,17 @@ class Interlace(HeadStyle):
         signs = _OVER[end.side, end.at[2] > 0]
         return signs if self.on_top == "right" else tuple(-s for s in signs)
 
-    def _end(self, form: Form, band: FormedBand, wires: Wires, knot: Knot, end: End, *, second: bool) -> tuple[Placed, ...]:
-        """Across the top to the far shoulder, round both base wires there, and what was held."""
+    def _end(
+        self, form: Form, band: FormedBand, wires: Wires, knot: Knot, end: End, *, before: int, lanes: list[float]
+    ) -> tuple[Placed, ...]:
+        """Across the top to the far shoulder, round all base wires there, past the `before` that came there first, and what was held."""
         d, w = end.wire.height_mm, wires["weave"].height_mm
         backwards = end.which == "first"
         signs = self._signs(end)
         went = 1 if end.side == "left" else -1
         depth = d - w if self.lock_on == "bare" else d
         grown = d / 2 if self.lock_on == "bare" else d / 2 + w
-        from_rad = went * (knot.half_rad + (form.locks * d / knot.radius_mm if second else 0.0))
+        from_rad = went * (knot.half_rad + before * form.locks * d / knot.radius_mm)
         dips, wide = max(0.0, d / 2 - w), d / knot.radius_mm
         inside = tuple(
             Obstacle(DIPS, at - wide, at + wide, dips)
@@ -182,12 +190,14 @@ class Interlace(HeadStyle):
             if sign < 0 and dips > 0
             for at in (went * knot.half_rad * (2 * u - 1),)
         )
-        lanes = row_at(end.wire.profile, (-knot.lane_mm, knot.lane_mm)).points
-        z_end = -end.at[2]
+        upper = end.at[2] > 0
+        # Beside its twin in a strand of two; alone it is the strand.
+        beside = end.at[2] - (knot.lane_mm if upper else -knot.lane_mm)
+        z_end = beside + (-knot.lane_mm if upper else knot.lane_mm)
         wrap = Wrap(
             "lock",
             form.locks,
-            Bundle(lanes, grown),
+            Bundle(row_at(end.wire.profile, tuple(lanes)).points, grown),
             end.wire.profile,
             knot.radius_mm - d / 2,
             from_rad,
@@ -195,13 +205,13 @@ class Interlace(HeadStyle):
             start=(z_end, d / 2 + signs[-1] * 1e3),
             inside_mm=depth,
             cause=LOCKS,
-            host="both base wires",
+            host="all base wires" if len(lanes) > 2 else "both base wires",
             # Coming in under both wires it begins and ends inside.
             inside_to=form.locks + 0.6 if signs[-1] < 0 else None,
         )
         way = Course(
             "knot",
-            partial(_way, knot, went, end.at[2] > 0, signs, d, math.hypot(*wrap.begins[:2])),
+            partial(_way, knot, went, upper, signs, d, math.hypot(*wrap.begins[:2]), beside),
             Say("across the top, over and under: the length of the curve"),
             inside=inside,
         )
@@ -212,7 +222,7 @@ class Interlace(HeadStyle):
         # Past the wraps that lie there already, at the height at which its own begin.
         on = Arc("beside the first", math.hypot(*wrap.begins[:2]), shoulder, from_rad - shoulder, z_end, z_end)
         found: list[tuple[str, Move, Fate]] = [("knot", way, Fate.RING)]
-        if second and form.locks > 1:
+        if from_rad != shoulder and (before > 1 or form.locks > 1):
             found.append(("on", on, Fate.RING))
         found += [("lock", wrap, Fate.RING), ("held", Straight("held", wrap.ends, tip), Fate.TRIM)]
         return tuple(Placed(f"{end.name}.{name}", move, fate=fate, backwards=backwards) for name, move, fate in found)
@@ -255,11 +265,12 @@ class Interlace(HeadStyle):
                 "lay",
                 Phase.HEAD,
                 say(
-                    "Open the ring a little and lay the knot about twice as wide as it will be. Lower ends first, {right} over {left}, its tip between the two {left} ends. "
+                    "{pairs}Open the ring a little and lay the knot about twice as wide as it will be. Lower ends first, {right} over {left}, its tip between the two {left} ends. "
                     "{right} upper: under {left} upper, over {right} lower, down between the two {left} ends. Then the {left} ends into the {right} side: lower over its own upper and "
                     "down under the {right} upper's root; upper over the {right} lower's root.",
                     right=right,
                     left=left,
+                    pairs=Say("Two wires go side by side as one, and none rides on its twin. ") if self.strand_wires > 1 else Say(""),
                 ),
                 checks=(
                     look(
@@ -292,10 +303,12 @@ class Interlace(HeadStyle):
                     f"lock-{side}",
                     Phase.LOCK,
                     say(
-                        "Off the mandrel, pinch the knot. On {the} side take the first end {times} round both base wires {where}, in through the ring and back to its own side; "
-                        "the second the other way round, just below it. Cut each where it meets itself, {lock} from the shoulder, and press it flush.",
+                        "Off the mandrel, pinch the knot. On {the} side take the first end {times} round {all} base wires {where}, in through the ring and back to its own side; "
+                        "{others} the other way round, just below it. Cut each where it meets itself, {lock} from the shoulder, and press it flush.",
                         the="one" if side == "right" else "the other",
                         times=Times(band.form.locks),
+                        all="both" if self.strand_wires == 1 else "all four",
+                        others="the second" if self.strand_wires == 1 else "then the others, in turn",
                         where="beside the weave" if self.lock_on == "bare" else "over the weave's last wraps",
                         lock=Length(lock.length_mm),
                     ),
@@ -312,17 +325,37 @@ class Interlace(HeadStyle):
         ]
 
 
-def _way(knot: Knot, went: int, upper: bool, signs: tuple[int, ...], d: float, ends_mm: float) -> list[Point3]:
-    """From the own shoulder to the far one."""
+_STAYS = 0.3
+_SWINGS = 0.12
+"""Share of the way in which two wires of a strand come to lie beside each other across their way, not across the band."""
+
+
+def _way(knot: Knot, went: int, upper: bool, signs: tuple[int, ...], d: float, ends_mm: float, beside: float = 0.0) -> list[Point3]:
+    """From the own shoulder to the far one, `beside` the middle of its strand."""
     points = []
+    along = 2 * knot.half_rad * knot.radius_mm
     for k in range(_SAMPLES + 1):
         u = k / _SAMPLES
         j = next(i for i in range(3) if u <= _STATIONS[i + 1] + 1e-12)
         share = (u - _STATIONS[j]) / (_STATIONS[j + 1] - _STATIONS[j])
+        if beside:
+            # Strands of two cross over a longer stretch: each stays up or down for as long.
+            share = min(1.0, max(0.0, (share - _STAYS) / (1 - 2 * _STAYS)))
         sign = signs[j] + (signs[j + 1] - signs[j]) * (1 - math.cos(math.pi * share)) / 2
         height = sign * d / 2
         if j == 2:
             # It ends where its lock begins, under or over both base wires.
             height += (ends_mm - knot.radius_mm - signs[3] * d / 2) * (1 - math.cos(math.pi * share)) / 2
-        points.append(on_circle(knot.radius_mm + height, went * knot.half_rad * (2 * u - 1), (1 if upper else -1) * knot.aside(u)))
+        angle, z = went * knot.half_rad * (2 * u - 1), (1 if upper else -1) * knot.aside(u)
+        if beside:
+            across = (
+                (1 if upper else -1)
+                * went
+                * (knot.aside(min(1.0, u + 0.01)) - knot.aside(max(0.0, u - 0.01)))
+                / (min(1.0, u + 0.01) - max(0.0, u - 0.01))
+            )
+            turned = math.atan2(across, along) * min(1.0, u / _SWINGS, (1 - u) / _SWINGS)
+            angle -= beside * math.sin(turned) / knot.radius_mm
+            z += beside * math.cos(turned)
+        points.append(on_circle(knot.radius_mm + height, angle, z))
     return points

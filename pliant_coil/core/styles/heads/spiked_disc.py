@@ -1,11 +1,12 @@
 """Spiked disc: a small sun of fine wire, long and short spikes round a hoop, a crystal on it; sewn on the finished band."""
 
 import math
+import re
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import ClassVar, Literal
+from typing import Any, ClassVar, Literal
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from pliant_coil.core.mechanics.hulls import Bundle
 from pliant_coil.core.moves import Cause, Coil, Hoop, HoopWrap, Obstacle, Piece, Placed, Spike, Stitch, Wrap
@@ -60,7 +61,14 @@ class SpikedDisc(HeadStyle):
     spikes: int = number(10, "Spikes", 4, 16)
     long_mm: float = millimetres(5.5, "Long spikes", 1.5, 10)
     short_mm: float = millimetres(3.0, "Short spikes", 1.5, 10)
-    pattern: Literal["alternate", "same"] = choice("alternate", "Spikes", "Long and short in turn, or all long.")
+    pattern: Literal["alternate", "same", "own"] = choice("alternate", "Spikes", "Long and short in turn, all long, or groups of your own.")
+    groups: str = Field(
+        "LSS",
+        title="Groups",
+        max_length=16,
+        description="One group of an own pattern, L for long and S for short: LSS. It is repeated round the disc.",
+        json_schema_extra={"rare": True},
+    )
     wraps_between: int = number(3, "Wraps between", 1, 8)
     start_wraps: int = number(2, "Wraps to begin with", 1, 3, rare=True)
     twist_lay_mm: float | None = millimetres(
@@ -71,6 +79,15 @@ class SpikedDisc(HeadStyle):
     sewn_on: Literal["auto", "eyes", "wraps"] = choice("auto", "Sewn on", "The band's eyes where it has them, or its wires.", rare=True)
     stitches_per_eye: int = number(2, "Stitches at each place", 1, 3, "By each tail.", rare=True)
     orient: Literal["cross", "diagonal"] = choice("cross", "Long spikes point", "Along and across the finger, or between.", rare=True)
+
+    @model_validator(mode="before")
+    @classmethod
+    def _listed(cls, given: Any) -> Any:
+        """A pattern may be a list of L and S."""
+        listed = given.get("pattern") if isinstance(given, dict) else None
+        if isinstance(listed, list | tuple) and all(isinstance(each, str) for each in listed):
+            return {**given, "pattern": "own", "groups": "".join(listed)}
+        return given
 
     def fits(self, band: BandStyle) -> Say:
         if self.sewn_on == "eyes" and getattr(band, "close", "") != "eyes":
@@ -84,15 +101,16 @@ class SpikedDisc(HeadStyle):
         lay = self._lay(w)
         if self.pattern == "alternate" and self.spikes % 2:
             refuse("head.spikes", "two long spikes would stand together", f"{self.spikes - 1} or {self.spikes + 1}")
+        if self.pattern == "own":
+            self._check_groups()
         if lay < 4 * w - 1e-9:
             refuse("head.twist_lay_mm", "twisted so tight the wire breaks", say("{least} or more", least=Thickness(4 * w)))
         if self.stone.diameter_mm < self.rod_mm - 0.5:
             refuse(
                 "head.stone.diameter_mm", "the crystal falls through the hoop", say("{least} or more", least=Thickness(self.rod_mm - 0.5))
             )
-        shortest, field = (
-            (self.long_mm, "long_mm") if self.pattern == "same" else min((self.short_mm, "short_mm"), (self.long_mm, "long_mm"))
-        )
+        heights = set(self._heights())
+        shortest, field = min((mm, name) for mm, name in ((self.long_mm, "long_mm"), (self.short_mm, "short_mm")) if mm in heights)
         if shortest < lay - 1e-9:
             refuse(f"head.{field}", "too short to twist", say("{least} or more, or a tighter twist", least=Thickness(lay)))
         needed, places = self._places(w)
@@ -103,6 +121,24 @@ class SpikedDisc(HeadStyle):
                 "head.wraps_between",
                 say("{spikes} with so many wraps between don't close round this hoop", spikes=Count(self.spikes, "spike", "spikes")),
                 say("{n} between, or a hoop of {hoop}", n=str(max(0, between)), hoop=Thickness(hoop)),
+            )
+
+    @property
+    def _group(self) -> str:
+        return re.sub(r"[\s,]", "", self.groups).upper()
+
+    def _check_groups(self) -> None:
+        """An own pattern closes round the disc: whole groups only."""
+        group = self._group
+        if not group or set(group) - {"L", "S"}:
+            refuse("head.groups", "a group is written with L for long and S for short", "LSS, or LLS")
+        whole = [n for n in range(len(group), 17, len(group)) if n >= 4]
+        if self.spikes not in whole:
+            nearest = sorted(whole, key=lambda n: abs(n - self.spikes))[:2]
+            refuse(
+                "head.spikes",
+                say("groups of {n} don't close round {spikes}", n=str(len(group)), spikes=Count(self.spikes, "spike", "spikes")),
+                " or ".join(map(str, sorted(nearest))) if nearest else "a shorter group",
             )
 
     def _lay(self, w: float) -> float:
@@ -153,7 +189,8 @@ class SpikedDisc(HeadStyle):
         )
 
     def _heights(self) -> tuple[float, ...]:
-        return tuple(self.long_mm if self.pattern == "same" or k % 2 == 0 else self.short_mm for k in range(self.spikes))
+        turn = {"same": "L", "alternate": "LS", "own": self._group}[self.pattern]
+        return tuple(self.long_mm if turn[k % len(turn)] == "L" else self.short_mm for k in range(self.spikes))
 
     def _moves(self, disc: _Disc, band: FormedBand, wires: Wires) -> list[Placed]:
         fine = wires["sew"]
@@ -247,7 +284,7 @@ class SpikedDisc(HeadStyle):
             hoop = math.floor(10 * (disc.needed * disc.wire_mm / math.pi + disc.wire_mm)) / 10
             text = say("The spikes will stand uneven: {n} wraps between, or a {hoop} hoop, fill it.", n=str(between), hoop=Thickness(hoop))
             found.append(Warn("disc-uneven", text, "head.wraps_between"))
-        if self.pattern == "alternate" and self.stone.diameter_mm > self.rod_mm + 4 * disc.wire_mm + 2 * self.short_mm:
+        if self.short_mm in self._heights() and self.stone.diameter_mm > self.rod_mm + 4 * disc.wire_mm + 2 * self.short_mm:
             found.append(Warn("short-spikes-hidden", Say("The crystal hides the short spikes."), "head.stone.diameter_mm"))
         across = self.rod_mm + 4 * disc.wire_mm + 2 * self.long_mm
         if across > 20 or across > 1.1 * band.inside_mm:
@@ -293,10 +330,13 @@ class SpikedDisc(HeadStyle):
                 "spikes",
                 Phase.FLAT,
                 say(
-                    f"Measure from the hoop, {folds}; grip there with fine pliers, lead the wire under the jaw back to the hoop and up through it, and draw it snug. "
+                    f"{{turn}}Measure from the hoop, {folds}; grip there with fine pliers, lead the wire under the jaw back to the hoop and up through it, and draw it snug. "
                     "Then {wraps} close together, always the same way round. {n} in all.",
                     wraps=Count(self.wraps_between, "wrap", "wraps"),
                     n=Count(self.spikes, "spike", "spikes"),
+                    turn=say("In groups of {group}, L long and S short. ", group=" ".join(self._group))
+                    if self.pattern == "own"
+                    else Say(""),
                     **{k.label: Length(k.fold_mm) for k in kinds},
                 ),
                 makes=tuple(i for i in placed if i.startswith(("sew.spike", "sew.wraps"))),

@@ -28,6 +28,8 @@ _USUAL: Mapping[int, tuple[Sweep, ...]] = {
     6: ("across-bound", "across", "round", "straight", "cut", "cut"),
 }
 _TUCK_MM = 3.0
+_MOST_FREE = 2
+"""Ends a side that sweep past those of the other in the open."""
 
 
 @dataclass(frozen=True)
@@ -118,15 +120,25 @@ class Swirl(HeadStyle):
     tuck: Literal["through", "under-own"] = choice("under-own", "Squares tucked", "Against the band, or once through the ring.", rare=True)
 
     def fits(self, band: BandStyle) -> Say:
-        return Say("") if {Top.TAILS, Top.ENDS} & band.tops() else Say("it has no tails, and no ends beside its join, to sweep across")
+        if self._is_open(band) and band.ends_each_side() > _MOST_FREE:
+            return say("{n} on each side can't sweep past each other in the open", n=Count(band.ends_each_side(), "end", "ends"))
+        if {Top.TAILS, Top.ENDS, Top.GAP} & band.tops():
+            return Say("")
+        return Say("it has no tails, no ends at a gap and none beside its join to sweep across")
 
     def _is_face(self, band: BandStyle) -> bool:
         return Top.ENDS in band.tops()
+
+    def _is_open(self, band: BandStyle) -> bool:
+        """A band that ends on both sides of the top: its ends sweep past each other, and nothing ties them."""
+        return Top.GAP in band.tops() and not {Top.TAILS, Top.ENDS} & band.tops()
 
     def opening(self, form: Form, band: BandStyle, wires: Wires) -> Opening:
         reach = math.radians(self.reach_deg)
         if self._is_face(band):
             return Opening(end_mm=(1.0,), facts=_Facts(reach_rad=reach))
+        if self._is_open(band):
+            return Opening(gap_rad=reach, facts=_Facts(reach_rad=reach))
         foot = reach if Top.THROUGH not in band.tops() and Top.TAILS in band.tops() else 0.0
         return Opening(foot_rad=foot, shoulder_rad=reach, across=True, facts=_Facts(reach_rad=reach))
 
@@ -135,42 +147,65 @@ class Swirl(HeadStyle):
             return self._face(band, wires, opening)
         onward: dict[tuple[str, str], tuple[Placed, ...]] = {}
         ledger = band.ledger
+        free = opening.gap_rad is not None
+        locks = 0 if free else form.locks
         for end in band.ends:
-            led, ledger = self._bypass(form, band, opening, _at_foot(band, end), ledger)
+            if free and end.role == "weave":
+                continue
+            outwards = self._outwards(band, end) if free else (0, 0.0)
+            led, ledger = self._bypass(locks, band, opening, _at_foot(band, end), ledger, *outwards)
             onward[end.key] = led
         d = band.strand_wire.height_mm
         rise = d if self.rise_mm is None else self.rise_mm
         return HeadWork(
-            onward=onward, ledger=ledger, tied=band.tied or bool(form.locks), height_mm=band.thickness_mm + rise + d, facts=opening.facts
+            onward=onward, ledger=ledger, tied=band.tied or bool(locks), height_mm=band.thickness_mm + rise + d, facts=opening.facts
         )
+
+    def _outwards(self, band: FormedBand, end: End) -> tuple[int, float]:
+        """How many ends of its side lie between an end and the middle, and by how much it has to keep away from them besides [mm]."""
+        own = lead_start(end)[2]
+        beside = [e for e in band.ends if (e.side, e.role) == (end.side, end.role)]
+        inside = [z for e in beside if ((z := lead_start(e)[2]), e.lane) > (own, end.lane)]
+        return len(inside), max(0.0, len(inside) * end.wire.width_mm - (max(inside, default=own) - own))
+
+    def _ending_mm(self, w: float) -> float:
+        """How much room an end's scroll, hook or ball takes along the sweep."""
+        scroll = 2 * w * (1 + 1.15 * self.scroll_turns) + w
+        return {"scroll": scroll, "hook": 4 * w, "ball": 2 * w}[self.end]
 
     # Bypass: bare ends past each other, each in a scroll.
 
-    def _bypass(self, form: Form, band: FormedBand, opening: Opening, end: End, ledger: Ledger) -> tuple[tuple[Placed, ...], Ledger]:
+    def _bypass(
+        self, locks: int, band: FormedBand, opening: Opening, end: End, ledger: Ledger, inside: int = 0, apart: float = 0.0
+    ) -> tuple[tuple[Placed, ...], Ledger]:
         """A tail bound first where it is wanted, over the top to the other side, and its end; seen as if it came up on the left."""
         facts: _Facts = opening.facts
         d = end.wire.height_mm
         backwards, turned = end.which == "first", end.side == "right"
         found: list[Placed] = []
         name = end.side if end.name == "long" else end.name
-        if form.locks:
+        if locks:
             # Bound before it sweeps: the wraps lie where the tail came up.
             flip = end.side == "left"
             angle = math.atan2(abs(end.at[0]), end.at[1])
-            wrap = wrap_at(band, end.wire, form.locks, max(angle, ledger.of(end.side).free_rad), edge=edge_of(band, end), turned=flip)
+            wrap = wrap_at(band, end.wire, locks, max(angle, ledger.of(end.side).free_rad), edge=edge_of(band, end), turned=flip)
             found.append(Placed(f"{name}.lock", wrap, turned=flip, backwards=backwards))
-            ledger = ledger.wrapped(end.side, form.locks, wrap.from_rad + wrap.advance_mm / (band.inside_mm / 2))
+            ledger = ledger.wrapped(end.side, locks, wrap.from_rad + wrap.advance_mm / (band.inside_mm / 2))
             x, y, z = wrap.ends
             end = _standing(end, (-x, y, -z) if flip else (x, y, z))
         rise = d if self.rise_mm is None else self.rise_mm
         top = band.inside_mm / 2 + band.thickness_mm + rise + d / 2
-        side = band.width_mm / 2 if self.side_mm is None else self.side_mm
+        # Several ends a side pass those of the other side as a whole.
+        usual = band.width_mm / 2 if opening.gap_rad is None else band.width_mm
+        side = usual if self.side_mm is None else self.side_mm
         start = lead_start(end)
-        way = partial(_swept, start, facts.reach_rad, top, side)
+        # The one outside ends first, so that the next one's scroll finds room.
+        reach = facts.reach_rad - inside * (self._ending_mm(end.wire.width_mm) + d) / top
+        way = partial(_swept, start, reach, top, side, apart)
         course = Course("sweep", way, Say("across the top, rising and going aside: the length of the curve"))
         found.append(Placed(f"{name}.sweep", course, turned=turned, backwards=backwards))
         tip = way()[-1]
-        along = (math.cos(facts.reach_rad), -math.sin(facts.reach_rad), 0.0)
+        along = (math.cos(reach), -math.sin(reach), 0.0)
         ending = self._ending(end, tip, along)
         if ending:
             found.append(Placed(f"{name}.end", ending, turned=turned, backwards=backwards))
@@ -374,7 +409,11 @@ class Swirl(HeadStyle):
         ]
 
     def _bypass_tasks(self, band: FormedBand, ids: dict[str, Placed]) -> list[Task]:
-        sweep = next(p for i, p in ids.items() if i.endswith("sweep"))
+        sweeps = [p for i, p in ids.items() if i.endswith("sweep")]
+        sweep = max(sweeps, key=lambda p: p.length_mm)
+        several = (
+            say(" The ones outside are shorter: {short}.", short=Length(min(p.length_mm for p in sweeps))) if len(sweeps) > 2 else Say("")
+        )
         locks = tuple(i for i in ids if i.endswith("lock"))
         tasks = []
         if locks:
@@ -396,7 +435,8 @@ class Swirl(HeadStyle):
                 "sweep",
                 Phase.HEAD,
                 say(
-                    "Bend each end up at its foot and sweep it across the top, {long} of it, {reach} past the middle, one on each side of it; turn the ring half round for the second.",
+                    "Bend each end up at its foot and sweep it across the top, {long} of it, {reach} past the middle, one side's on each side of it; turn the ring half round for the others.{several}",
+                    several=several,
                     long=Length(sweep.length_mm),
                     reach=Degrees(math.radians(self.reach_deg)),
                 ),
@@ -437,8 +477,8 @@ def _standing(end: End, at: Point3) -> End:
     return End(end.piece, end.which, end.side, end.lane, at, end.wire, end.role, end.name)
 
 
-def _swept(start: Point3, reach: float, top: float, aside: float) -> list[Point3]:
-    """From the left foot across the top to the right, rising, and going aside."""
+def _swept(start: Point3, reach: float, top: float, aside: float, apart: float = 0.0) -> list[Point3]:
+    """From the left foot across the top to the right, rising, and going aside; first of all `apart` from its neighbours."""
     steps = 40
     first, low = math.atan2(start[0], start[1]), math.hypot(start[0], start[1])
     points = [start]
@@ -446,9 +486,14 @@ def _swept(start: Point3, reach: float, top: float, aside: float) -> list[Point3
         u = k / steps
         angle = first + (reach - first) * u
         up = min(1.0, 3 * u)
-        eased = up * up * (3 - 2 * up)
-        points.append(on_circle(low + (top - low) * eased, angle, start[2] - aside * (3 * u * u - 2 * u**3)))
+        eased = _eased(up)
+        points.append(on_circle(low + (top - low) * eased, angle, start[2] - aside * _eased(u) - apart * _eased(min(1.0, 8 * u))))
     return points
+
+
+def _eased(u: float) -> float:
+    """From 0 to 1, level at both ends."""
+    return u * u * (3 - 2 * u)
 
 
 def _laid(radius: float, half: float, sign: int, z: float) -> list[Point3]:
