@@ -103,19 +103,38 @@ class Section:
         return (0.0, -math.sin(self.tilt_rad), math.cos(self.tilt_rad))
 
 
+def _cut(axes: tuple[float, float, float], lock: Point, tilt: float) -> tuple[float, float, float]:
+    """The ellipse in which a tilted plane through both lock points cuts an ellipsoid: its middle from the lock line, and its half-axes."""
+    a, b, c = axes
+    _, y_l = lock
+    cos, sin = math.cos(tilt), math.sin(tilt)
+    q = cos**2 / c**2 + sin**2 / b**2
+    s0 = (c - y_l) * cos / (c**2 * q)
+    k = max(1e-6, 1 - (y_l - c) ** 2 / c**2 + q * s0**2)
+    return s0, a * math.sqrt(k), math.sqrt(k / q)
+
+
+def _crosses(stone: Rough, axes: tuple[float, float, float], lock: Point, tilt: float) -> float:
+    """How far from the middle a pass in a tilted plane crosses a stone's top [mm]."""
+    if stone.shape == "slab":
+        return _slab_top(stone, lock, tilt) * math.sin(tilt)
+    s0, _, high = _cut(axes, lock, tilt)
+    return (s0 + high) * math.sin(tilt)
+
+
+def _slab_top(stone: Rough, lock: Point, tilt: float) -> float:
+    """How high a slab reaches in a tilted plane through both lock points."""
+    top, sin = (stone.height_mm - lock[1]) / math.cos(tilt), abs(math.sin(tilt))
+    return min(top, stone.width_mm / 2 / sin) if sin > 1e-9 else top
+
+
 def over_ellipsoid(axes: tuple[float, float, float], lock: Point, d: float, tilt: float) -> Section:
     """The taut way over an ellipsoid in a plane through both lock points, tilted from upright.
 
     `axes` half length, half width, half height; `lock` (x, y) with y from the stone's bottom; wire `d`. Derivation in docs/handbook.md.
     """
-    a, b, c = axes
-    x_l, y_l = lock
-    cos, sin = math.cos(tilt), math.sin(tilt)
-    q = cos**2 / c**2 + sin**2 / b**2
-    s0 = (c - y_l) * cos / (c**2 * q)
-    k = max(1e-6, 1 - (y_l - c) ** 2 / c**2 + q * s0**2)
-    half, high = a * math.sqrt(k), math.sqrt(k / q)
-    return Section(tuple(_tangents(x_l, s0, half + d / 2, high + d / 2)), (s0 + high) * sin, tilt_rad=tilt, lock=lock)
+    s0, half, high = _cut(axes, lock, tilt)
+    return Section(tuple(_tangents(lock[0], s0, half + d / 2, high + d / 2)), (s0 + high) * math.sin(tilt), tilt_rad=tilt, lock=lock)
 
 
 def across_ellipsoid(axes: tuple[float, float, float], lock: Point, d: float, turn: float) -> Section:
@@ -142,10 +161,7 @@ def _tangents(x_l: float, s0: float, half: float, high: float) -> list[Point]:
 def over_slab(stone: Rough, lock: Point, d: float, tilt: float) -> Section:
     """The taut way over a slab with rounded edges: the hull of its section and both lock points."""
     x_l, y_l = lock
-    cos, sin = math.cos(tilt), abs(math.sin(tilt))
-    low, top = -y_l / cos, (stone.height_mm - y_l) / cos
-    if sin > 1e-9:
-        top = min(top, stone.width_mm / 2 / sin)
+    low, top = -y_l / math.cos(tilt), _slab_top(stone, lock, tilt)
     r = min(stone.edge_radius_mm, (top - low) / 2, stone.length_mm / 2) + d / 2
     a = stone.length_mm / 2 + d / 2
     corners = [
@@ -267,7 +283,8 @@ class Cage(HeadStyle):
         low, high = 0.0, _MOST_TILT
         for _ in range(26):
             middle = (low + high) / 2
-            low, high = (middle, high) if abs(make(math.copysign(middle, z)).crosses_mm) < abs(z) else (low, middle)
+            crosses = abs(_crosses(self.stone, self._axes, lock, math.copysign(middle, z)))
+            low, high = (middle, high) if crosses < abs(z) else (low, middle)
         return make(math.copysign((low + high) / 2, z))
 
     def make(self, form: Form, band: FormedBand, wires: Wires, opening: Opening) -> HeadWork:

@@ -2,7 +2,7 @@
 
 import math
 from dataclasses import dataclass
-from functools import partial
+from functools import lru_cache, partial
 from typing import ClassVar, Literal
 
 from pliant_coil.core.mechanics.curves import Point3
@@ -82,11 +82,17 @@ class Knot:
 
 def knot_for(radius_mm: float, arc_mm: float, lane_mm: float, widest_mm: float) -> Knot:
     """The knot whose wires reach `widest_mm` to both sides of the middle line, on a circle of `radius_mm` over `arc_mm`."""
+    return Knot(radius_mm, arc_mm / 2 / radius_mm, lane_mm, _bulge_mm(lane_mm, widest_mm))
+
+
+@lru_cache(maxsize=64)
+def _bulge_mm(lane_mm: float, widest_mm: float) -> float:
+    """h: how wide a knot reaches has nothing to do with its circle."""
     low, high = lane_mm, 2 * widest_mm + lane_mm
     for _ in range(40):
         middle = (low + high) / 2
-        low, high = (middle, high) if Knot(radius_mm, arc_mm / 2 / radius_mm, lane_mm, middle).widest_mm < widest_mm else (low, middle)
-    return Knot(radius_mm, arc_mm / 2 / radius_mm, lane_mm, (low + high) / 2)
+        low, high = (middle, high) if Knot(1.0, 1.0, lane_mm, middle).widest_mm < widest_mm else (low, middle)
+    return (low + high) / 2
 
 
 class Interlace(HeadStyle):

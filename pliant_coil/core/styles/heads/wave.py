@@ -36,6 +36,7 @@ _JAW_MM = 3.5
 """How far apart the jaws of fine round-nose pliers grip (common practice, no source)."""
 _STRAIN_WARNS, _STRAIN_REFUSES = 0.20, 0.35
 _STRETCH_MOST_MM = 0.5
+_MISSED_MM = 1e-6
 _PARTS = 32
 
 
@@ -361,20 +362,29 @@ class Wave(HeadStyle):
 def _lane(waves: Waves, lane: int, radius: float, foot: float, metal: float, first: Point3, last: Point3) -> list[Point3]:
     """A lane over the free top, from its left foot to its right one; what it has over stands proud in the middle."""
 
+    steps = 3 * _PARTS
+    # Where it lies along the finger, and how far a bulge reaches out there, whatever the bulge is.
+    angles = [-foot + 2 * foot * k / steps for k in range(steps + 1)]
+    asides = [waves.aside(lane, angle, foot) for angle in angles]
+    bulges = [math.cos(math.pi * angle / (2 * foot)) ** 2 for angle in angles]
+
     def at(proud: float) -> list[Point3]:
-        steps = 3 * _PARTS
-        points = []
-        for k in range(steps + 1):
-            angle = -foot + 2 * foot * k / steps
-            out = radius + proud * math.cos(math.pi * angle / (2 * foot)) ** 2
-            points.append(on_circle(out, angle, waves.aside(lane, angle, foot)))
+        points = [on_circle(radius + proud * bulge, angle, z) for angle, z, bulge in zip(angles, asides, bulges, strict=True)]
         points[0], points[-1] = first, last
         return points
 
     low, high = 0.0, 2.0
-    if along_mm(at(0.0)) >= metal:
-        return at(0.0)
+    short, long = along_mm(at(low)) - metal, along_mm(at(high)) - metal
+    if short >= 0 or long <= 0:
+        return at(low if short >= 0 else high)
     for _ in range(24):
-        middle = (low + high) / 2
-        low, high = (middle, high) if along_mm(at(middle)) < metal else (low, middle)
+        # A longer bulge makes a longer lane: the false position, kept from standing still at one end.
+        middle = low - short * (high - low) / (long - short)
+        missed = along_mm(at(middle)) - metal
+        if abs(missed) < _MISSED_MM:
+            return at(middle)
+        if missed < 0:
+            low, short, long = middle, missed, long / 2
+        else:
+            high, long, short = middle, missed, short / 2
     return at(high)
