@@ -6,12 +6,13 @@ Seen from above, x along the band and z along the finger. Everything is of the r
 
 import math
 from collections.abc import Callable
-from dataclasses import dataclass
-from functools import cached_property
+from dataclasses import dataclass, replace
+from functools import cached_property, lru_cache
 from itertools import pairwise
 from typing import Literal
 
 from pliant_coil.core.mechanics.curves import Point
+from pliant_coil.core.mechanics.roots import where_it_reaches
 
 EdgeShape = Literal["round", "oval", "rectangle", "drop"]
 _STEP_RAD = math.radians(0.5)
@@ -76,7 +77,16 @@ class Frame:
         return x + off_mm * math.cos(normal_rad), z + off_mm * math.sin(normal_rad)
 
     @cached_property
+    def _seen_from_above(self) -> "Frame":
+        return _known(replace(self, level_mm=0.0))
+
+    @property
     def parts_rad(self) -> float:
+        """φ: where the frame leaves the shoulder's turn; 0 where it touches a straight side across the band."""
+        return self._seen_from_above._parts_rad
+
+    @cached_property
+    def _parts_rad(self) -> float:
         """φ: where the frame leaves the shoulder's turn; 0 where it touches a straight side across the band."""
         reach = self.off_mm + self.pitch_mm / 2 + self.shoulder_mm
         return _root(lambda normal: self._offset(normal, reach)[1] - self.shoulder_mm, 0.0, math.pi / 2)
@@ -88,6 +98,18 @@ class Frame:
 
     def line(self, inner: bool) -> tuple[Point, ...]:
         """A wire's middle line, from where the band comes up to beside the other pair."""
+        above = self._seen_from_above
+        return above._inner if inner else above._outer
+
+    @cached_property
+    def _inner(self) -> tuple[Point, ...]:
+        return self._line(inner=True)
+
+    @cached_property
+    def _outer(self) -> tuple[Point, ...]:
+        return self._line(inner=False)
+
+    def _line(self, *, inner: bool) -> tuple[Point, ...]:
         aside = self.pitch_mm / 2 if inner else -self.pitch_mm / 2
         turn = self.shoulder_mm + aside
         off = self.off_mm if inner else self.off_mm + self.pitch_mm
@@ -120,13 +142,12 @@ def band_lead(frame: Frame, radius_mm: float) -> tuple[float, float]:
     return math.atan2(frame.meets_mm, frame.level_mm) + math.acos(radius_mm / reach), math.sqrt(reach**2 - radius_mm**2)
 
 
+@lru_cache(maxsize=64)
+def _known(frame: Frame) -> Frame:
+    """The same frame again, with all that was worked out of it: how it looks from above has nothing to do with how high it stands."""
+    return frame
+
+
 def _root(rising: Callable[[float], float], low: float, high: float) -> float:
     """Where `rising` passes 0 between two angles: the nearer one where it doesn't."""
-    if rising(low) >= 0:
-        return low
-    if rising(high) <= 0:
-        return high
-    for _ in range(48):
-        middle = (low + high) / 2
-        low, high = (middle, high) if rising(middle) < 0 else (low, middle)
-    return high
+    return where_it_reaches(0.0, rising, low, high, close=1e-10)

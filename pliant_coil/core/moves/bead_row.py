@@ -7,6 +7,7 @@ from itertools import pairwise
 from typing import ClassVar, Self
 
 from pliant_coil.core.mechanics.curves import Point, Point3, length_mm
+from pliant_coil.core.mechanics.roots import where_it_reaches
 from pliant_coil.core.moves.base import Counted, Move, on_circle
 from pliant_coil.core.trade.hand import HandKind
 from pliant_coil.core.words.figures import Count, Thickness
@@ -93,17 +94,17 @@ class BeadRow(Move):
         first, last = self.made or (0, len(self.strung.beads))
         return last - first
 
-    @property
+    @cached_property
     def _reach(self) -> tuple[float, float]:
         return math.atan2(self.start[0], self.start[1]), math.atan2(self.end[0], self.end[1])
 
-    @property
+    @cached_property
     def base_mm(self) -> float:
         """The row's length before it is bowed: along the circle to the first bead, from hole to hole, and along the circle again."""
         first, last = self._reach
         return self.strung.length_mm + (last - first - self.strung.angle_rad) * self.strung.radius_mm + self.play_mm
 
-    @property
+    @cached_property
     def _bend_mm(self) -> float:
         """Radius of the bow."""
         bow = abs(self.bow_mm)
@@ -157,11 +158,8 @@ class BeadRow(Move):
         """How far the row stands off the finger when its play is drawn up."""
         if self.play_mm <= 0:
             return 0.0
-        low, high = 0.0, self.play_mm + 3 * max(self.strung.beads)
-        for _ in range(30):
-            middle = (low + high) / 2
-            low, high = (middle, high) if length_mm(self._base(middle)) < self.base_mm else (low, middle)
-        return low
+        most = self.play_mm + 3 * max(self.strung.beads)
+        return where_it_reaches(self.base_mm, lambda lift: length_mm(self._base(lift)), 0.0, most)
 
     @cached_property
     def _laid(self) -> list[tuple[float, Point3]]:

@@ -73,7 +73,7 @@ class HoopWrap(Move):
         """How far each goes on along the hoop's middle line."""
         return abs(self.step_rad) * self.hoop.radius_mm
 
-    @property
+    @cached_property
     def length_mm(self) -> float:
         return self.wraps * math.hypot(self.loop_mm, self.pitch_mm)
 

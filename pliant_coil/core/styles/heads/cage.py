@@ -10,6 +10,7 @@ from pydantic import BeforeValidator, Field
 
 from pliant_coil.core.mechanics.curves import Point, Point3
 from pliant_coil.core.mechanics.hulls import convex_hull
+from pliant_coil.core.mechanics.roots import where_it_reaches
 from pliant_coil.core.moves import LoosePass, Placed
 from pliant_coil.core.moves.base import Move
 from pliant_coil.core.styles import cautions
@@ -280,12 +281,8 @@ class Cage(HeadStyle):
         make = partial(over_slab, self.stone, lock, d) if self.stone.shape == "slab" else partial(over_ellipsoid, self._axes, lock, d)
         if not z:
             return make(0.0)
-        low, high = 0.0, _MOST_TILT
-        for _ in range(26):
-            middle = (low + high) / 2
-            crosses = abs(_crosses(self.stone, self._axes, lock, math.copysign(middle, z)))
-            low, high = (middle, high) if crosses < abs(z) else (low, middle)
-        return make(math.copysign((low + high) / 2, z))
+        tilt = where_it_reaches(abs(z), lambda tilt: abs(_crosses(self.stone, self._axes, lock, tilt)), 0.0, _MOST_TILT)
+        return make(math.copysign(tilt, z))
 
     def make(self, form: Form, band: FormedBand, wires: Wires, opening: Opening) -> HeadWork:
         facts: _Facts = opening.facts

@@ -7,6 +7,7 @@ from typing import ClassVar, Literal
 
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.hulls import Bundle, row_at
+from pliant_coil.core.mechanics.roots import where_it_reaches
 from pliant_coil.core.moves import Arc, Cause, Course, Fate, Obstacle, Placed, Straight, Wrap, on_circle
 from pliant_coil.core.moves.base import Move
 from pliant_coil.core.styles import cautions
@@ -88,11 +89,7 @@ def knot_for(radius_mm: float, arc_mm: float, lane_mm: float, widest_mm: float) 
 @lru_cache(maxsize=64)
 def _bulge_mm(lane_mm: float, widest_mm: float) -> float:
     """h: how wide a knot reaches has nothing to do with its circle."""
-    low, high = lane_mm, 2 * widest_mm + lane_mm
-    for _ in range(40):
-        middle = (low + high) / 2
-        low, high = (middle, high) if Knot(1.0, 1.0, lane_mm, middle).widest_mm < widest_mm else (low, middle)
-    return (low + high) / 2
+    return where_it_reaches(widest_mm, lambda h: Knot(1.0, 1.0, lane_mm, h).widest_mm, lane_mm, 2 * widest_mm + lane_mm, close=1e-9)
 
 
 class Interlace(HeadStyle):

@@ -8,6 +8,7 @@ from typing import ClassVar, Literal
 
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.curves import length_mm as along_mm
+from pliant_coil.core.mechanics.roots import where_it_reaches
 from pliant_coil.core.moves import Cause, Course, Placed, on_circle
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import (
@@ -36,7 +37,6 @@ _JAW_MM = 3.5
 """How far apart the jaws of fine round-nose pliers grip (common practice, no source)."""
 _STRAIN_WARNS, _STRAIN_REFUSES = 0.20, 0.35
 _STRETCH_MOST_MM = 0.5
-_MISSED_MM = 1e-6
 _PARTS = 32
 
 
@@ -373,18 +373,4 @@ def _lane(waves: Waves, lane: int, radius: float, foot: float, metal: float, fir
         points[0], points[-1] = first, last
         return points
 
-    low, high = 0.0, 2.0
-    short, long = along_mm(at(low)) - metal, along_mm(at(high)) - metal
-    if short >= 0 or long <= 0:
-        return at(low if short >= 0 else high)
-    for _ in range(24):
-        # A longer bulge makes a longer lane: the false position, kept from standing still at one end.
-        middle = low - short * (high - low) / (long - short)
-        missed = along_mm(at(middle)) - metal
-        if abs(missed) < _MISSED_MM:
-            return at(middle)
-        if missed < 0:
-            low, short, long = middle, missed, long / 2
-        else:
-            high, long, short = middle, missed, short / 2
-    return at(high)
+    return at(where_it_reaches(metal, lambda proud: along_mm(at(proud)), 0.0, 2.0))
