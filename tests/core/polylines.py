@@ -1,5 +1,7 @@
 """Distances between wires' paths, measured on dense polylines."""
 
+from typing import Any
+
 import numpy as np
 from scipy.spatial.distance import cdist
 
@@ -16,3 +18,8 @@ def dense(points: list[list[float]], step: float = 0.05) -> np.ndarray:
 def closest(first: list[list[float]], second: list[list[float]]) -> float:
     """The least distance between two paths."""
     return float(cdist(dense(first), dense(second)).min())
+
+
+def perimeter(shape: Any) -> float:
+    """Once round a convex body."""
+    return float(shape.boundary.length)

@@ -24,6 +24,17 @@ def made_at(diameter_mm: float, document: dict[str, Any]) -> MadeRing:
     return Solver(make_ring(read_ring(document))).at(diameter_mm)
 
 
+def head_mm(document: dict[str, Any], form: float) -> dict[str, float]:
+    """What each end of the head takes, by its name."""
+    made = made_at(form, document)
+    found: dict[str, float] = {}
+    for led in made.work.onward.values():
+        for placed in led:
+            side = placed.id.split(".")[0]
+            found[side] = found.get(side, 0.0) + placed.length_mm
+    return found
+
+
 def net(made: MadeRing, role: str) -> float:
     return next(piece.net_mm for piece in made.pieces if piece.role == role)
 

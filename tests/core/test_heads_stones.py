@@ -1,0 +1,108 @@
+"""Heads that hold a stone without a hole."""
+
+import itertools
+import math
+
+import numpy as np
+import pytest
+from scipy.integrate import quad
+from shapely.geometry import LineString, Point
+
+from pliant_coil.core.moves import Halo
+from pliant_coil.core.plan.build import plan
+from pliant_coil.core.ring_file.document import read_ring
+from pliant_coil.core.styles.heads.cage import Cage, Rough, across_ellipsoid, over_ellipsoid, over_slab
+from tests.core.polylines import perimeter
+from tests.core.test_check_values import made_at
+
+# Wrapped stone
+
+
+@pytest.mark.parametrize(
+    ("halo", "expected"),
+    [
+        (Halo("", 4.5, 4.5, 4, 3, 1.3, 0), 121.6),
+        (Halo("", 4, 4, 4, 2, 1.2, 0), 65.3),
+        (Halo("", 6, 4, 4, 3, 1.2, 0), 129.1),
+        (Halo("", 4, 4, 4, 2, 1.2, 0, climbing=True), 56.8),
+    ],
+)
+def test_turns_round_a_stone(halo: Halo, expected: float) -> None:
+    assert halo.length_mm == pytest.approx(expected, rel=0.004)
+
+
+def test_a_wrapped_stone_in_twisted_strip() -> None:
+    document = {
+        "wires": {"band": {"diameter": "0.9 mm"}},
+        "band": {"style": "crossed", "winding": "one-way", "worked": {"lay_mm": 7}},
+        "head": {"style": "wrapped-stone", "lock_at_deg": 50},
+    }
+    made = made_at(18.0, document)
+    band = made.pieces[0]
+    assert sum(p.laid_mm for p in band.moves) == pytest.approx(274, rel=0.005)
+    assert band.net_mm == pytest.approx(277, rel=0.005)
+    tie = next(piece for piece in made.pieces if piece.role == "tie")
+    assert tie.net_mm == 0, "the tie comes out again"
+
+
+# Cage
+
+STONE = (9.0, 6.5, 4.0)
+
+
+@pytest.mark.parametrize(
+    ("lock", "tilt", "crosses", "expected"),
+    [
+        ((8.0, -0.8), 0.0, 0.0, 32.4),
+        ((8.0, -0.8), 0.457, 3.93, 31.3),
+        ((8.0, -0.8), 0.597, 5.0, 30.4),
+        ((6.75, -2.8), 0.375, 3.93, 35.2),
+        ((6.75, -2.8), 0.0, 0.0, 37.0),
+    ],
+)
+def test_passes_over_a_stone(lock: tuple[float, float], tilt: float, crosses: float, expected: float) -> None:
+    section = over_ellipsoid(STONE, lock, 0.8, tilt)
+    way = section.in_space(0.0)
+    assert sum(math.dist(a, b) for a, b in itertools.pairwise(way)) == pytest.approx(expected, abs=0.06)
+    assert section.crosses_mm == pytest.approx(crosses, abs=0.03)
+
+
+def test_a_taut_way_is_the_hull_of_the_stone_grown_by_the_wire() -> None:
+    a, _, c = STONE
+    ellipse = Point(0, 0).buffer(1, quad_segs=4000)
+    grown = LineString([(a * x, c + c * y) for x, y in list[tuple[float, float]](ellipse.boundary.coords)]).convex_hull.buffer(
+        0.4, quad_segs=200
+    )
+    hull = grown.union(LineString([(-8, -0.8), (8, -0.8)])).convex_hull
+    taut = perimeter(hull) - 16
+    way = over_ellipsoid(STONE, (8.0, -0.8), 0.8, 0.0).in_space(0.0)
+    assert sum(math.dist(p, q) for p, q in itertools.pairwise(way)) == pytest.approx(taut, abs=0.15)
+
+
+def test_a_slab_is_passed_like_a_box_with_rounded_edges() -> None:
+    slab = Rough(shape="slab", length_mm=14, width_mm=10, height_mm=5, edge_radius_mm=1.5)
+    way = over_slab(slab, (8.0, -1.0), 0.8, 0.0).in_space(0.0)
+    box = LineString([(-5.5, 1.5), (5.5, 1.5), (5.5, 3.5), (-5.5, 3.5)]).convex_hull.buffer(1.9, quad_segs=400)
+    hull = box.union(LineString([(-8, -1), (8, -1)])).convex_hull
+    assert sum(math.dist(p, q) for p, q in itertools.pairwise(way)) == pytest.approx(perimeter(hull) - 16, abs=0.1)
+
+
+def test_a_diagonal_is_longer_than_it_looks_and_both_lean_alike() -> None:
+    one, other = (across_ellipsoid(STONE, (8.0, -0.8), 0.8, turn).in_space(0.0) for turn in (0.6, -0.6))
+    lengths = [sum(math.dist(p, q) for p, q in itertools.pairwise(way)) for way in (one, other)]
+    assert lengths[0] == pytest.approx(lengths[1])
+    assert max(z for *_, z in one) == pytest.approx(-min(z for *_, z in other))
+
+
+def test_jogs_take_up_the_slack() -> None:
+    one = Cage()._jog_takes()
+    arc, _ = quad(lambda s: math.hypot(1, 2 * math.pi * 0.8 / 5 * math.cos(2 * math.pi * s / 5)), 0, 5)
+    assert one == pytest.approx(arc - 5, abs=1e-6) == pytest.approx(1.09, abs=0.005)
+    told = plan(read_ring({"wires": {"band": {"diameter": "0.8 mm"}}, "head": {"style": "cage"}}), paths=True)
+    assert told.drawing is not None
+    lengths = {m.id: m.length_mm for w in told.wires for m in w.moves}
+    for strand in told.drawing.strands:
+        if ".pass." in strand.id:
+            assert float(np.linalg.norm(np.diff(np.array(strand.points), axis=0), axis=1).sum()) == pytest.approx(
+                lengths[strand.id], rel=0.01
+            )
