@@ -27,6 +27,7 @@ from pliant_coil.services.rings import UNTITLED, document_of
 from pliant_coil.services.scope import Actor, InWorkshop, NotFound
 from pliant_coil.services.tables import csv_text
 from pliant_coil.store import jobs as store
+from pliant_coil.store import photos
 from pliant_coil.store.database import Sessions
 from pliant_coil.store.models import Job
 
@@ -58,6 +59,8 @@ class JobPage:
 
     jobs: list[Job]
     total: int
+    photos: dict[UUID, UUID]
+    """The first photo of those that have one."""
 
 
 @dataclass(frozen=True)
@@ -94,7 +97,8 @@ class Jobs(InWorkshop):
     def page(self, which: store.Which, limit: int, after: UUID | None = None, words: Sequence[str] = ()) -> JobPage:
         """Jobs in a state, the last changed first."""
         with self._work() as (session, workshop_id, _):
-            return JobPage(*store.page(session, workshop_id, which, limit, after, words))
+            found, total = store.page(session, workshop_id, which, limit, after, words)
+            return JobPage(found, total, photos.firsts(session, workshop_id, [job.id for job in found]))
 
     def standing(self, job_id: UUID) -> Standing:
         """Where a job stands."""

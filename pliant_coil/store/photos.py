@@ -1,8 +1,10 @@
 """Queries about photos of rings. Each takes an open session and a workshop; none commits."""
 
+from collections.abc import Sequence
 from uuid import UUID
 
 from sqlalchemy import func, select, update
+from sqlalchemy.dialects.postgresql import distinct_on
 from sqlalchemy.orm import Session
 
 from pliant_coil.store.models import Photo
@@ -12,6 +14,17 @@ def of_job(session: Session, workshop_id: UUID, job_id: UUID) -> list[Photo]:
     """A job's photos that aren't deleted, the first taken first; without their pictures."""
     query = select(Photo).where(Photo.workshop_id == workshop_id, Photo.job_id == job_id, Photo.deleted_at.is_(None))
     return list(session.scalars(query.order_by(Photo.created_at)))
+
+
+def firsts(session: Session, workshop_id: UUID, job_ids: Sequence[UUID]) -> dict[UUID, UUID]:
+    """The first photo of each of these jobs that has one."""
+    query = (
+        select(Photo.job_id, Photo.id)
+        .where(Photo.workshop_id == workshop_id, Photo.job_id.in_(job_ids), Photo.deleted_at.is_(None))
+        .order_by(Photo.job_id, Photo.created_at)
+        .ext(distinct_on(Photo.job_id))
+    )
+    return {row.job_id: row.id for row in session.execute(query)}
 
 
 def find(session: Session, workshop_id: UUID, photo_id: UUID) -> Photo | None:

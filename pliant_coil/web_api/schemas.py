@@ -9,6 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from pliant_coil.core.bench.events import Event
 from pliant_coil.core.bench.told import MandrelTold, ProgressTold, RecordTold, TailEndTold
 from pliant_coil.core.plan.model import Plan, Size
+from pliant_coil.core.plan.model import Text as Said
 from pliant_coil.core.ring_file.document import RingFile, Text
 
 
@@ -117,6 +118,8 @@ class JobListed(BaseModel):
     batch_id: UUID | None
     for_whom: str
     record: RecordTold | None
+    photo: UUID | None = None
+    """Its first photo, in a list."""
 
 
 class JobList(BaseModel):
@@ -136,6 +139,8 @@ class JobAtBench(BaseModel):
     tails: list[TailEndTold]
     asks_tails: bool
     """Its tails are asked for before they are locked: few rings have told arcs from wraps yet."""
+    left_over: Said
+    """Of a ring that has ended: which of its wires' rests serve the same ring again."""
     hides_splice: str
     """Where a new piece of wire goes on unseen; empty where it shows everywhere."""
     hammered_at: str

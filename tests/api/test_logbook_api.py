@@ -66,6 +66,7 @@ def test_a_photo_is_kept_once_deleted_and_taken_back(client: TestClient, job: st
     assert client.get(f"/api/photos/{key}").status_code == 404 and client.get(f"/api/jobs/{job}/photos").json() == []
     assert client.post(f"/api/photos/{key}/restore").status_code == 204
     assert seen(client, key).size == (60, 40)
+    assert client.get("/api/jobs").json()["jobs"][0]["photo"] == key
 
 
 @pytest.mark.parametrize("sent", [b"", b"<svg onload='x'/>", b"GIF89a", picture()[:200], picture(9, 9, "BMP")])
@@ -181,3 +182,14 @@ def test_hammered_rings_are_read_on_the_way(client: TestClient) -> None:
     plain = client.post("/api/jobs", json=AMBER_MEADOW).json()["id"]
     assert client.get(f"/api/jobs/{plain}").json()["hammered_at"] == ""
     assert client.get(f"/api/jobs/{plain}/hammered", params={"thickness_mm": 1.3, "value_mm": 17.9}).status_code == 422
+
+
+def test_what_a_spoiled_ring_left_serves_again_or_doesnt(client: TestClient) -> None:
+    job = client.post("/api/jobs", json=AMBER_MEADOW).json()["id"]
+    at = client.get(f"/api/jobs/{job}").json()
+    wire = at["plan"]["wires"][0]
+    assert at["left_over"] == ""
+    for left, words in ((wire["cut_mm"] + 1, "serves again"), (wire["cut_mm"] - 1, "too short")):
+        tell(client, job, event("spoiled", why="kinked", left_mm={wire["id"]: left}))
+        assert words in client.get(f"/api/jobs/{job}").json()["left_over"]
+        tell(client, job, event("reopened"))

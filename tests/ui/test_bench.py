@@ -209,3 +209,19 @@ def test_opened_once_the_bench_goes_on_without_its_server(page: Page, killable: 
     expect(page.get_by_text("the server doesn’t answer")).to_have_count(0)
     page.reload()
     expect(heading).to_have_text(after)
+
+
+def test_what_a_bench_that_was_left_had_to_tell_is_told_from_elsewhere(page: Page, server: str, sessions: object) -> None:
+    begin(page, server, HONEY)
+    on_to(page, "wrap one tail round its shoulder")
+    # Nothing gets through, and the maker goes away.
+    page.route("**/api/jobs/*/events", lambda route: route.fulfill(status=500, body="{}"))
+    page.keyboard.press("Space")
+    expect(page.get_by_role("button", name=re.compile("lock 1 of 2"))).to_be_visible()
+    job = page.url.rsplit("/", 1)[1]
+    page.get_by_role("navigation").get_by_role("link", name="Logbook").click()
+    page.unroute("**/api/jobs/*/events")
+    with page.expect_response("**/api/jobs/*/events"):
+        page.get_by_role("navigation").get_by_role("link", name="Sizes").click()
+    steps = page.request.get(f"{server}/api/jobs/{job}").json()["progress"]["steps"]
+    assert [c["made"] for step in steps for c in step["counters"]][0] == 1

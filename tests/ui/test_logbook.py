@@ -95,3 +95,19 @@ def test_a_bench_says_more_or_the_figures(page: Page, server: str, sessions: obj
     check_axe(page)
     page.reload()
     expect(explained).to_be_visible()
+
+
+def test_a_spoiled_ring_is_begun_again(page: Page, server: str, sessions: object) -> None:
+    begin(page, server, HONEY)
+    page.get_by_role("button", name="End it here").click()
+    end = page.get_by_role("dialog", name="How it ended")
+    end.get_by_label("The ring is").click()
+    page.get_by_role("option", name="Spoiled").click()
+    end.get_by_label("Why").fill("kinked")
+    end.get_by_label("Left of the band wire [mm]").fill("150")
+    end.get_by_role("button", name="Into the logbook").click()
+    expect(page.get_by_text("150 mm of the band wire is too short to begin again")).to_be_visible()
+    spoiled = page.url
+    page.get_by_role("button", name="Start it again").click()
+    expect(page.get_by_text("Honey ring · Measure · step 1 of")).to_be_visible()
+    assert page.url != spoiled

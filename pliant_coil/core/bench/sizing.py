@@ -4,15 +4,18 @@ The ring is assembled where it would have been formed to read so: what comes off
 """
 
 import math
-from collections.abc import Collection
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass, replace
 from statistics import NormalDist
 
 from pliant_coil.core.making.assemble import MadeRing, assemble
-from pliant_coil.core.making.resizing import with_back_wrap
+from pliant_coil.core.making.resizing import stretch, with_back_wrap
 from pliant_coil.core.making.ring import Ring
+from pliant_coil.core.moves import Obstacle
+from pliant_coil.core.moves.inside import largest_circle
 from pliant_coil.core.styles.contract import SizedBy
 from pliant_coil.core.styles.tasks import Phase, Task
+from pliant_coil.core.trade.metals import Temper
 from pliant_coil.core.trade.sizes import US_STEP_MM, MandrelMark, Size, SizeChange
 from pliant_coil.core.words.figures import Count, Share, Thickness
 from pliant_coil.core.words.refusal import Refusal
@@ -29,6 +32,13 @@ BACK_WIRE_MM = 0.4
 _UNIT = NormalDist()
 _CLOSE_MM = 1e-4
 _MORE_LOCKS = 2
+LOCK_WIRE_MM = 0.4
+_THINNER_MM = 0.1
+_DRAWS_US = 0.5
+_SLIDES_US: Mapping[Temper, float] = {"soft": 0.25, "half-hard": 0.125}
+"""US sizes that drawing tails takes, and pressing down a taper gives, by temper (common practice, no source)."""
+_SPRINGS = 0.01
+"""Uniform strain under which a wire springs back instead of giving."""
 
 
 @dataclass(frozen=True)
@@ -67,10 +77,13 @@ def read_size_at(ring: Ring, planned: MadeRing, task: Task, read_mm: float, done
     finishes = as_it_is.finished_mm if formed is not None else planned.finished_mm + read_mm - expected
     chance = chance_within(finishes, ring.aim_mm)
     zone = "on-course" if chance >= ON_COURSE else "near" if chance >= NEAR else "off"
-    choices = _choices(ring, planned, as_it_is, done) if formed is not None else []
+    standing = _Standing(ring, planned, as_it_is, finishes, frozenset(done))
+    choices = [*(standing.by_mark() if formed is not None else standing.by_length()), *standing.of_any()]
     go_on = Choice("go-on", say("Go on: it comes off {size}.", size=Size(finishes)), finishes, chance)
     ranked = sorted(choices, key=lambda choice: -choice.chance)
     best = [go_on, *ranked] if zone == "on-course" else [*ranked, go_on]
+    if zone == "off":
+        best.insert(-1, Choice("accept", say("Keep it for another finger: {size}.", size=Size(finishes)), finishes, chance))
     return SizeReading(expected, read_mm, finishes, chance, zone, _verdict(zone, read_mm - expected, finishes, ring.aim_mm), tuple(best))
 
 
@@ -95,28 +108,103 @@ def _formed_at(ring: Ring, planned: MadeRing, task: Task, read_mm: float) -> flo
     return form
 
 
-def _choices(ring: Ring, planned: MadeRing, as_it_is: MadeRing, done: Collection[str]) -> list[Choice]:
-    """What metal still allows: by what is made, never by where the list of steps stands."""
-    aim = ring.aim_mm
-    trimmed = any(task.phase is Phase.TRIM and {task.id, *task.makes} & set(done) for task in planned.tasks)
-    locked = [i for task in planned.tasks if task.phase is Phase.LOCK for i in task.makes if i in done]
-    found = []
-    start = planned.form.diameter_mm
-    if not locked and not trimmed:
-        text = say("Form it again at {mark}: nothing is locked yet.", mark=MandrelMark(start))
-        found.append(_choice("reform", text, planned.finished_mm, aim, start))
-    elif not trimmed:
-        text = say("Open the lock that is made, once, and form it again at {mark}.", mark=MandrelMark(start))
-        found.append(_choice("redo", text, planned.finished_mm, aim, start))
-    if as_it_is.finished_mm > aim:
-        finished = with_back_wrap(as_it_is, BACK_WIRE_MM)
-        text = say("A wrap of {wire} wire at the back. It shows there.", wire=Thickness(BACK_WIRE_MM))
-        found.append(_choice("back", text, finished, aim))
-    if not trimmed and len(locked) < 2:
-        for more in range(1, _MORE_LOCKS + 1):
-            locks = planned.form.locks + more
-            found += _with_locks(ring, as_it_is, locks)
-    return found
+@dataclass(frozen=True)
+class _Standing:
+    """A ring that was read: what metal still allows goes by what is made, never by where the list of steps stands."""
+
+    ring: Ring
+    planned: MadeRing
+    as_it_is: MadeRing
+    finishes_mm: float
+    done: frozenset[str]
+
+    @property
+    def _trimmed(self) -> bool:
+        return any(task.phase is Phase.TRIM and {task.id, *task.makes} & self.done for task in self.planned.tasks)
+
+    @property
+    def _locked(self) -> list[str]:
+        return [i for task in self.planned.tasks if task.phase is Phase.LOCK for i in task.makes if i in self.done]
+
+    def by_mark(self) -> list[Choice]:
+        """Of a ring whose size the mandrel's mark sets."""
+        aim, start = self.ring.aim_mm, self.planned.form.diameter_mm
+        found = []
+        if not self._trimmed:
+            code, how = (
+                ("redo", "Open the lock that is made, once, and form it again at {mark}.")
+                if self._locked
+                else ("reform", "Form it again at {mark}: nothing is locked yet.")
+            )
+            found.append(_choice(code, say(how, mark=MandrelMark(start)), self.planned.finished_mm, aim, start))
+            if not self._locked:
+                found += self._drawn()
+            if len(self._locked) < 2:
+                found += self._lockwire()
+                for more in range(1, _MORE_LOCKS + 1):
+                    found += _with_locks(self.ring, self.as_it_is, self.planned.form.locks + more)
+        if self.as_it_is.finished_mm > aim:
+            text = say("A wrap of {wire} wire at the back. It shows there.", wire=Thickness(BACK_WIRE_MM))
+            found.append(_choice("back", text, with_back_wrap(self.as_it_is, BACK_WIRE_MM), aim))
+        return found
+
+    def by_length(self) -> list[Choice]:
+        """Of a ring whose size is the length of its repeats."""
+        repeats = self.planned.band.repeats
+        if repeats is None or not repeats.repeat_changes_mm or self._trimmed:
+            return []
+        n = round((self.ring.aim_mm - self.finishes_mm) / repeats.repeat_changes_mm)
+        if not n:
+            return []
+        text = say(f"{{n}} {'more' if n > 0 else 'fewer'}, while its wires aren't cut.", n=Count(abs(n), "repeat", "repeats"))
+        return [_choice("count", text, self.finishes_mm + n * repeats.repeat_changes_mm, self.ring.aim_mm)]
+
+    def of_any(self) -> list[Choice]:
+        """Too small: pressed up the taper while it is being made, stretched once it is trimmed."""
+        aim, wire = self.ring.aim_mm, self.ring.main_wire
+        if self.finishes_mm >= aim:
+            return []
+        if self._trimmed:
+            way = stretch(self.as_it_is, self.finishes_mm, aim)
+            return [_choice("stretch", way.says, min(aim, way.high_mm), aim)] if way else []
+        most = _SLIDES_US.get(wire.temper, 0.0) * US_STEP_MM if wire.metal.uniform[wire.temper] > _SPRINGS else 0.0
+        if not most:
+            return []
+        text = say("Press it down the taper, turned end for end: {most} at most.", most=SizeChange(most))
+        return [_choice("slide", text, min(aim, self.finishes_mm + most), aim)]
+
+    def _drawn(self) -> list[Choice]:
+        """Too large, and its tails still slide: they are drawn until the band lies on the mandrel."""
+        over = self.as_it_is.form.diameter_mm - self.planned.form.diameter_mm
+        if over <= _CLOSE_MM or not self.as_it_is.band.tails:
+            return []
+        form = max(self.planned.form.diameter_mm, self.as_it_is.form.diameter_mm - _DRAWS_US * US_STEP_MM)
+        made = assemble(self.ring, replace(self.as_it_is.form, diameter_mm=form))
+        return [
+            _choice(
+                "draw",
+                say("Draw its tails until the band lies on the mandrel at {mark}.", mark=MandrelMark(form)),
+                made.finished_mm,
+                self.ring.aim_mm,
+                form,
+            )
+        ]
+
+    def _lockwire(self) -> list[Choice]:
+        """Too small: what isn't locked yet is locked with a thinner wire of its own, which takes less room inside."""
+        still = {i for task in self.planned.tasks if task.phase is Phase.LOCK for i in task.makes} - set(self._locked)
+        if self.finishes_mm >= self.ring.aim_mm or not still:
+            return []
+        thinner: list[Obstacle] = []
+        for piece in self.as_it_is.pieces:
+            for placed in piece.moves:
+                lower = placed.id in still and piece.wire.height_mm > LOCK_WIRE_MM + _THINNER_MM
+                thinner += [replace(o, height_mm=min(o.height_mm, LOCK_WIRE_MM)) if lower else o for o in placed.obstacles]
+        finished = 2 * largest_circle(self.as_it_is.band.inside_mm / 2, thinner).radius_mm
+        if finished - self.as_it_is.finished_mm < _CLOSE_MM:
+            return []
+        text = say("Lock what is still open with {wire} wire of its own: it takes less room inside.", wire=Thickness(LOCK_WIRE_MM))
+        return [_choice("lockwire", text, finished, self.ring.aim_mm)]
 
 
 def _with_locks(ring: Ring, as_it_is: MadeRing, locks: int) -> list[Choice]:

@@ -262,6 +262,20 @@ def _visit_told(visit: Visit) -> VisitTold:
     )
 
 
+def left_over_told(at_bench: RingAtBench, progress: Progress) -> Say:
+    """Which wire that was left of a ring is long enough to begin it again; nothing where none was measured."""
+    left = progress.ending.left_mm if progress.ending else {}
+    text = NOTHING
+    for cut in at_bench.cuts:
+        over = left.get(cut.piece.id)
+        if over is None:
+            continue
+        figures = {"role": cut.piece.role, "over": Length(over), "needs": Length(cut.cut_mm)}
+        serves = "serves again, if it is one piece" if over >= cut.cut_mm else "is too short to begin again"
+        text += say(f"{{over}} of the {{role}} wire {serves}: it takes {{needs}}.", **figures)
+    return text
+
+
 def row_told(row: Packing, *, sets_size: bool) -> RowTold:
     """A row in words: what changes, and what doesn't."""
     longer = row.factor - 1

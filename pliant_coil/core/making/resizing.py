@@ -63,7 +63,7 @@ def resize(ring: Ring, wanted_mm: float, reads_mm: float | None = None) -> list[
     if reads_mm is not None:
         now, made = reads_mm, as_it_reads(solver.ring, made, reads_mm)
     ways = [
-        _stretch(made, now, wanted_mm),
+        stretch(made, now, wanted_mm),
         _overlap(made, now, wanted_mm),
         _slide(made, now, wanted_mm),
         _lock_again(solver, made, now, wanted_mm),
@@ -101,7 +101,7 @@ def _way(code: str, wanted: float, low: float, high: float, done: Say, cant: Say
     return Way(code, reaches, low, high, done if reaches else cant)
 
 
-def _stretch(made: MadeRing, now: float, wanted: float) -> Way | None:
+def stretch(made: MadeRing, now: float, wanted: float) -> Way | None:
     """On a tapered mandrel, pressed by hand and then with a soft mallet: only ever larger, and no further than its wire stands."""
     gives = made.ring.band.stretches_us
     if not gives:

@@ -17,6 +17,7 @@ from pliant_coil.core.bench.told import (
     TailTold,
     Taken,
     hammering_told,
+    left_over_told,
     mandrel_told,
     progress_told,
     reading_told,
@@ -84,11 +85,11 @@ def list_jobs(
 ) -> Response:
     """Rings at the bench, or ended ones, the last changed first."""
     page = jobs.page(state or "ended" if ended else "open", limit, after, q.split()[:8])
-    told = JobList(jobs=[_listed(job) for job in page.jobs], total=page.total)
+    told = JobList(jobs=[_listed(job, page.photos.get(job.id)) for job in page.jobs], total=page.total)
     return Response(told.model_dump_json(context={"reader": reader}), media_type="application/json")
 
 
-def _listed(job: Job) -> JobListed:
+def _listed(job: Job, photo: UUID | None = None) -> JobListed:
     return JobListed(
         id=job.id,
         title=job.title,
@@ -102,6 +103,7 @@ def _listed(job: Job) -> JobListed:
         batch_id=job.batch_id,
         for_whom=job.for_whom,
         record=record_told(job.record) if job.record else None,
+        photo=photo,
     )
 
 
@@ -167,6 +169,7 @@ def _at_bench(jobs: Jobs, job_id: UUID, reader: Reader) -> str:
         plan=plan_of(standing.as_planned, paths=True, habits=False),
         progress=progress_told(standing.at_bench, standing.progress),
         tails=[tail_end_told(end) for end in tails.ends],
+        left_over=left_over_told(standing.at_bench, standing.progress),
         hides_splice=tails.hides_splice,
         asks_tails=jobs.learnt().hand.told_apart < ASKED_FIRST,
         hammered_at=standing.at_bench.hammering.task if standing.at_bench.hammering else "",

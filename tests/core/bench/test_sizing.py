@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from pliant_coil.core.bench.sizing import chance_within, read_size_at
+from pliant_coil.core.bench.sizing import Choice, SizeReading, chance_within, read_size_at
 from pliant_coil.core.making.assemble import MadeRing
 from pliant_coil.core.making.ring import Ring, make_ring
 from pliant_coil.core.making.solve import Solver
@@ -90,3 +90,55 @@ def test_chances_are_those_of_the_normal_law() -> None:
     # 2Φ(¼ US / √(0.10² + 0.06²)) − 1, with Φ(1.7423) = 0.95927 from a table of the normal distribution (value from memory).
     assert chance_within(17.0, 17.0) == pytest.approx(2 * 0.95927 - 1, abs=2e-4)
     assert chance_within(17.0 + US_STEP_MM / 4, 17.0) == pytest.approx(0.5, abs=1e-3)
+
+
+def codes(told: SizeReading) -> dict[str, Choice]:
+    return {choice.code: choice for choice in told.choices}
+
+
+def test_what_reads_large_is_drawn_in_before_anything_is_locked(honey: tuple[Ring, MadeRing]) -> None:
+    ring, made = honey
+    before = task_of(made, "read-before-locks")
+    drawn = codes(read_size_at(ring, made, before, mm(7.88), ()))["draw"]
+    assert drawn.form_mm == pytest.approx(made.form.diameter_mm) and us(drawn.finished_mm) == pytest.approx(6.5, abs=0.01)
+    # Half a size and no further.
+    far = codes(read_size_at(ring, made, before, mm(8.5), ()))["draw"]
+    assert far.form_mm is not None and us(far.form_mm) == pytest.approx(8.0, abs=0.01)
+    locked = read_size_at(ring, made, next(t for t in made.tasks if t.id.startswith("lock-")), mm(7.2), {"left.lock", "right.lock"})
+    assert "draw" not in codes(locked), "locked tails don't slide"
+
+
+def test_what_reads_small_is_pressed_up_or_locked_thinner_or_stretched(honey: tuple[Ring, MadeRing]) -> None:
+    ring, made = honey
+    before = task_of(made, "read-before-locks")
+    small = read_size_at(ring, made, before, mm(7.2), ())
+    found = codes(small)
+    assert us(found["slide"].finished_mm) == pytest.approx(us(small.finishes_mm) + 0.25, abs=0.01)
+    # Two locks of 0.812 mm on each side take 0.8 of it each; of 0.4 mm half as much (the inscribed circle by its own search elsewhere).
+    assert us(small.finishes_mm) + 0.3 < us(found["lockwire"].finished_mm) < us(small.finishes_mm) + 0.7
+    assert {"draw", "back", "stretch"}.isdisjoint(found)
+    trimmed = codes(
+        read_size_at(ring, made, task_of(made, "trim"), mm(6.18), {move for task in made.tasks for move in (task.id, *task.makes)})
+    )
+    assert us(trimmed["stretch"].finished_mm) == pytest.approx(6.5, abs=0.01) and "slide" not in trimmed and "lockwire" not in trimmed
+    steel = make_ring(read_ring({**HONEY, "wires": {"band": {"diameter": "20 AWG", "metal": "stainless"}}}))
+    planned = Solver(steel).made(Solver(steel).solved(steel.aim_mm)[0].form)
+    reading = task_of(planned, "read-before-locks")
+    springs = codes(read_size_at(steel, planned, reading, planned.reading_after(reading) - 0.4, ()))
+    assert "slide" not in springs and "accept" in springs
+
+
+def test_repeats_set_a_size_only_where_their_length_does() -> None:
+    ring = make_ring(read_ring({"finger": {"size": "US 8"}, "band": {"style": "woven", "close": "eyes"}}))
+    solver = Solver(ring)
+    made = solver.made(solver.solved(ring.aim_mm)[0].form)
+    reading = next(task for task in made.tasks if any(check.reads_size for check in task.checks))
+    assert made.band.repeats is not None
+    each = made.band.repeats.repeat_changes_mm
+    told = codes(read_size_at(ring, made, reading, made.reading_after(reading) - 3 * each - made.finished_mm + ring.aim_mm, ()))
+    assert told["count"].finished_mm == pytest.approx(ring.aim_mm, abs=each / 2 + 0.01) and told["count"].form_mm is None
+    assert "reform" not in told
+    woven = make_ring(read_ring({"finger": {"size": "US 8"}, "band": {"style": "woven"}}))
+    planned = Solver(woven).made(Solver(woven).solved(woven.aim_mm)[0].form)
+    read = next(task for task in planned.tasks if any(check.reads_size for check in task.checks))
+    assert "count" not in codes(read_size_at(woven, planned, read, planned.reading_after(read) - 0.5, ())), "a weave only moves its gap"

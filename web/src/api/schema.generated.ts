@@ -1582,11 +1582,11 @@ export interface components {
             tie_wraps: number;
             /**
              * Laid out
-             * @description In a row round the finger, or round the first.
+             * @description In a row round the finger, round the first, or each where you say.
              * @default chain
              * @enum {string}
              */
-            layout: "chain" | "cluster";
+            layout: "chain" | "cluster" | "own";
             /**
              * Hoops overlap
              * @description Of both radii.
@@ -2847,6 +2847,21 @@ export interface components {
              * @description As many as fit unless given.
              */
             beads?: number | null;
+            /**
+             * Along the band
+             * @description Of an own layout: its middle from the first one's.
+             */
+            x_mm?: number | null;
+            /**
+             * Along the finger
+             * @description Of an own layout.
+             */
+            z_mm?: number | null;
+            /**
+             * On top of hoop
+             * @description Of an own layout: the hoop before it that it is tied to.
+             */
+            on_top_of?: number | null;
         };
         /**
          * ImportTold
@@ -2895,6 +2910,12 @@ export interface components {
              */
             lock_on: "bare" | "weave";
             /**
+             * Wires a strand
+             * @description Two side by side as one: a band of four base wires.
+             * @default 1
+             */
+            strand_wires: number;
+            /**
              * Extra to hold
              * @description The knot is laid wide on long ends and drawn in.
              * @default 40
@@ -2914,6 +2935,8 @@ export interface components {
             tails: components["schemas"]["TailEndTold"][];
             /** Asks Tails */
             asks_tails: boolean;
+            /** Left Over */
+            left_over: string;
             /** Hides Splice */
             hides_splice: string;
             /** Hammered At */
@@ -2980,6 +3003,8 @@ export interface components {
             /** For Whom */
             for_whom: string;
             record: components["schemas"]["RecordTold"] | null;
+            /** Photo */
+            photo?: string | null;
         };
         /**
          * Late
@@ -4801,11 +4826,17 @@ export interface components {
             short_mm: number;
             /**
              * Spikes
-             * @description Long and short in turn, or all long.
+             * @description Long and short in turn, all long, or groups of your own.
              * @default alternate
              * @enum {string}
              */
-            pattern: "alternate" | "same";
+            pattern: "alternate" | "same" | "own";
+            /**
+             * Groups
+             * @description One group of an own pattern, L for long and S for short: LSS. It is repeated round the disc.
+             * @default LSS
+             */
+            groups: string;
             /**
              * Wraps between
              * @default 3

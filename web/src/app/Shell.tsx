@@ -3,6 +3,7 @@ import Typography from '@mui/material/Typography';
 import { Suspense, useEffect, useRef } from 'react';
 import { NavLink, Outlet, useLocation } from 'react-router';
 import { useMe } from '../api/people';
+import { useUndelivered } from '../bench/useUndelivered';
 import { AtHand } from '../mandrels/AtHand';
 import { PreferencesMenu } from '../preferences/PreferencesMenu';
 import { Listening } from '../tools/Listening';
@@ -20,6 +21,7 @@ const SCREENS = [
 export function Shell() {
   const me = useMe().data;
   const { pathname } = useLocation();
+  useUndelivered(pathname);
   const screens = useRef<HTMLElement>(null);
   // Where the names don't all fit, that of the open screen is in sight.
   useEffect(() => {

@@ -2,7 +2,8 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { useCallback, useEffect, useMemo, useState } from 'react';
-import { useParams } from 'react-router';
+import { useNavigate, useParams } from 'react-router';
+import { useBegin } from '../api/bench';
 import type { JobAtBench, Progress, Step } from '../api/client';
 import { usePreferences, useReader } from '../preferences/Preferences';
 import { Sheet } from '../ui/Sheet';
@@ -141,6 +142,13 @@ function AtBench({ at, progress, say, waiting, away }: Props) {
   const wire = plan.wires.findIndex((w) => w.moves.some((move) => move.id === hand));
   const active = plan.wires[wire]?.moves.findIndex((move) => move.id === hand) ?? -1;
   const close = useCallback(() => setOpen(null), []);
+  const begin = useBegin();
+  const navigate = useNavigate();
+  const again = () =>
+    begin.mutate(
+      { draft: at.file, key: crypto.randomUUID() },
+      { onSuccess: ({ id }) => void navigate(`/bench/${id}`) },
+    );
   return (
     <Box sx={{ display: 'flex', alignItems: 'flex-start', bgcolor: 'sheet', minHeight: 'calc(100dvh - 56px)' }}>
       <Box component="main" sx={{ flex: 1, minWidth: 0, pb: { xs: open ? '50dvh' : 4, lg: 4 } }}>
@@ -179,6 +187,8 @@ function AtBench({ at, progress, say, waiting, away }: Props) {
               onEnd={() => setOpen('end')}
               onReopen={() => say('reopened', {})}
               onBack={() => setOpen('back')}
+              onAgain={again}
+              leftOver={at.left_over}
             />
           ) : (
             <>

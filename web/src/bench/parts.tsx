@@ -9,6 +9,7 @@ import { RingView } from '../drawings/RingView';
 import { stoneOf } from '../drawings/stones';
 import { WireStrip } from '../drawings/WireStrip';
 import { usePreferences } from '../preferences/Preferences';
+import { withFractions } from '../words/figures';
 
 /** What is pressed with a knuckle. */
 export const big = { minHeight: 64, px: 3, fontSize: '1.1rem' } as const;
@@ -69,9 +70,13 @@ interface OverProps {
   onEnd: () => void;
   onReopen: () => void;
   onBack: () => void;
+  /** Begins the same ring anew. */
+  onAgain: () => void;
+  /** What was left of the wires, against what another one takes. */
+  leftOver: string;
 }
 
-export function Over({ progress, onEnd, onReopen, onBack }: OverProps) {
+export function Over({ progress, onEnd, onReopen, onBack, onAgain, leftOver }: OverProps) {
   const open = progress.state === 'open';
   return (
     <Box sx={{ py: 3 }}>
@@ -92,6 +97,11 @@ export function Over({ progress, onEnd, onReopen, onBack }: OverProps) {
             >
               See it in the logbook
             </Link>
+            {progress.state !== 'finished' && (
+              <Button variant="outlined" onClick={onAgain} sx={big}>
+                Start it again
+              </Button>
+            )}
             {progress.state === 'finished' && (
               <Button variant="outlined" onClick={onBack} sx={big}>
                 It came back
@@ -103,6 +113,7 @@ export function Over({ progress, onEnd, onReopen, onBack }: OverProps) {
           </>
         )}
       </Box>
+      {!open && leftOver && <Typography sx={{ mt: 2 }}>{withFractions(leftOver)}</Typography>}
     </Box>
   );
 }

@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { Refused, unreachable, type BenchEvent } from '../api/client';
+import { Refused, type BenchEvent, type JobAtBench } from '../api/client';
 import { happened, tellEvents, useJob, type Payload } from '../api/bench';
 import { signedOut, useMayChange } from '../api/people';
 import { useChanges } from '../api/useChanges';
@@ -9,6 +9,9 @@ import { useTell } from '../app/Notices';
 import { keep, kept, withWaiting } from './waiting';
 
 const AGAIN_MS = 1500;
+const MOST_ASKED = 3;
+/** What the server understood and won't have; whatever else went wrong, it is sent again. */
+const refused = (error: unknown) => error instanceof Refused && error.status >= 400 && error.status < 500;
 
 /** Says that something happened. Its id is what it is called from then on. */
 export type Say = <K extends BenchEvent['kind']>(kind: K, payload: Payload<K>) => string;
@@ -32,6 +35,17 @@ export function useBench(id: string, reader: ReaderOf) {
     },
     [id],
   );
+  // An answer that was on its way already may not know yet what has just been told: asked again until it does.
+  const upTo = useCallback(
+    async (number: number) => {
+      for (let asked = 0; asked < MOST_ASKED; asked += 1) {
+        await queries.invalidateQueries({ queryKey: ['job', id] });
+        const answers = queries.getQueriesData<Partial<JobAtBench>>({ queryKey: ['job', id] });
+        if (answers.some(([, answer]) => (answer?.progress?.number ?? -1) >= number)) return;
+      }
+    },
+    [id, queries],
+  );
   const send = useCallback(async () => {
     if (sending.current) return;
     sending.current = true;
@@ -39,15 +53,15 @@ export function useBench(id: string, reader: ReaderOf) {
       while (queue.current.length) {
         const batch = queue.current.slice(0, 100);
         try {
-          await tellEvents(id, [...batch]);
+          const { number } = await tellEvents(id, [...batch]);
           setAway(false);
-          await queries.invalidateQueries({ queryKey: ['job', id] });
+          await upTo(number);
           put(queue.current.slice(batch.length));
         } catch (error) {
           // Who signs in again finds everything that they counted still waiting.
           if (signedOut(error)) return;
-          if (!unreachable(error)) {
-            tell({ text: error instanceof Refused ? error.message : 'That could not be written down.' });
+          if (refused(error)) {
+            tell({ text: error instanceof Error ? error.message : 'That could not be written down.' });
             put(queue.current.slice(batch.length));
           } else {
             setAway(true);
@@ -58,7 +72,7 @@ export function useBench(id: string, reader: ReaderOf) {
     } finally {
       sending.current = false;
     }
-  }, [id, put, queries, tell]);
+  }, [id, put, upTo, tell]);
   useEffect(() => {
     void send();
   }, [send]);
@@ -71,11 +85,11 @@ export function useBench(id: string, reader: ReaderOf) {
     (number: number) => {
       // What changed without an event is a photo.
       if (number <= known.current) void queries.invalidateQueries({ queryKey: keys.photos(id) });
-      void queries.invalidateQueries({ queryKey: ['job', id] });
+      void upTo(number);
       // One of several: the others are asked for where they are shown.
       void queries.invalidateQueries({ queryKey: keys.boards });
     },
-    [id, queries],
+    [id, queries, upTo],
   );
   useChanges(`/api/jobs/${id}/changes`, ask, setAway);
   const mayChange = useMayChange();

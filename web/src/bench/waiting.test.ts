@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { beforeEach, expect, test } from 'vitest';
 import type { BenchEvent, Progress } from '../api/client';
-import { keep, kept, withWaiting } from './waiting';
+import { keep, kept, waitingJobs, withWaiting } from './waiting';
 
 const counter = { move: 'weave', label: 'weave', unit: 'repeat', step: 1, count: 24, made: 9, late: null };
 const step = (task: string, counters = [] as (typeof counter)[]) => ({ task, counters, read_mm: null, seconds: 0 });
@@ -60,6 +60,7 @@ test('what is on its way outlives a closed tab', () => {
   keep('one', [tap]);
   expect(kept('one')).toEqual([tap]);
   expect(kept('other')).toEqual([]);
+  expect(waitingJobs()).toEqual(['one']);
   keep('one', []);
   expect(localStorage.length).toBe(0);
 });

@@ -17,6 +17,12 @@ export function keep(job: string, events: readonly BenchEvent[]): void {
   else localStorage.removeItem(keyOf(job));
 }
 
+/** Jobs of which something waits to be told. */
+export const waitingJobs = (): string[] =>
+  Object.keys(localStorage)
+    .filter((key) => key.startsWith(keyOf('')))
+    .map((key) => key.slice(keyOf('').length));
+
 /** Where a ring stands once the server has heard what is still on its way. */
 export function withWaiting(progress: Progress, waiting: readonly BenchEvent[]): Progress {
   if (!waiting.length) return progress;

@@ -134,7 +134,16 @@ function Line({ job }: { job: JobListed }) {
   const { record } = job;
   const ended = job.ended_at ? new Date(job.ended_at).toLocaleDateString(undefined, { dateStyle: 'medium' }) : '';
   return (
-    <Box component="li" sx={{ py: 1.5, borderBottom: 1, borderColor: 'divider' }}>
+    <Box component="li" sx={{ py: 1.5, borderBottom: 1, borderColor: 'divider', overflow: 'hidden' }}>
+      {job.photo && (
+        <Box
+          component="img"
+          src={`/api/photos/${job.photo}`}
+          alt={`Photo of ${job.title}`}
+          loading="lazy"
+          sx={{ float: 'right', ml: 2, mb: 0.5, height: 84, maxWidth: 120, objectFit: 'cover' }}
+        />
+      )}
       <Box sx={{ display: 'flex', justifyContent: 'space-between', gap: 2, alignItems: 'baseline' }}>
         {record?.planned_minutes === null ? (
           // From a notebook: it has no plan to look at.
