@@ -14,6 +14,7 @@ import { OfSeveral } from './OfSeveral';
 import { Groups } from './Groups';
 import { CounterRing } from './CounterRing';
 import { HammerSheet } from './HammerSheet';
+import { NextAndMind } from './NextAndMind';
 import { Photos } from './Photos';
 import { CameBackSheet, Repair } from './Repair';
 import { EndSheet, NoteSheet, ReadingSheet, RowSheet, TailSheet } from './sheets';
@@ -33,7 +34,6 @@ const SHEETS = {
 } as const;
 type Open = keyof typeof SHEETS | null;
 const gutter = { xs: 2, sm: 3, lg: 4, xl: 7.5 };
-const NEXT = 3;
 
 /** One ring at the bench: one step, huge, with what is counted, what comes next, and what to mind. */
 export default function BenchScreen() {
@@ -72,7 +72,7 @@ function AtBench({ at, progress, say, waiting, away }: Props) {
   const counter = counters[Math.min(chosen || Math.max(0, unfinished), counters.length - 1)];
   const late = progress.steps.flatMap((s) => s.counters).find((c) => c.late);
   const ended = progress.state !== 'open';
-  const [{ words }, change] = usePreferences();
+  const [{ words }] = usePreferences();
   // Once is enough: what was read at this step is known.
   const asks = at.asks_tails && step?.phase === 'lock' && !progress.tails_read;
   const { spoken, setSpoken, speak } = useSpoken();
@@ -320,71 +320,15 @@ function AtBench({ at, progress, say, waiting, away }: Props) {
                 )}
               </Box>
               <Beside plan={plan} progress={progress} wire={wire} active={active} />
-              <Box
-                sx={{
-                  display: 'grid',
-                  gap: 3,
-                  mt: 3,
-                  pt: 2,
-                  borderTop: 1,
-                  borderColor: 'divider',
-                  gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' },
-                }}
-              >
-                <Box component="section" aria-label="Next">
-                  <Typography variant="h2">Next</Typography>
-                  {plan.steps.slice(progress.place + 1, progress.place + 1 + NEXT).map((next) => (
-                    <Typography key={next.id} color="text.secondary" sx={{ mt: 0.5 }}>
-                      {withFractions(next.text)}
-                    </Typography>
-                  ))}
-                  {progress.place + 1 >= plan.steps.length && (
-                    <Typography color="text.secondary">Nothing: this is the last step.</Typography>
-                  )}
-                </Box>
-                <Box component="section" aria-label="Mind">
-                  <Typography variant="h2">Mind</Typography>
-                  {step.cautions.map((caution) => (
-                    <Typography key={caution} sx={{ borderLeft: 3, borderColor: 'error.main', pl: 1.25, mt: 0.75 }}>
-                      {caution}
-                    </Typography>
-                  ))}
-                  {step.cautions.length === 0 && (
-                    <Typography color="text.secondary">Nothing more than usual at this step.</Typography>
-                  )}
-                  {progress.notes.map((note, k) => (
-                    <Typography key={k} variant="body2" sx={{ mt: 1 }}>
-                      Noted: {note}
-                    </Typography>
-                  ))}
-                  <Box sx={{ display: 'flex', flexWrap: 'wrap', mt: 1 }}>
-                    <Button variant="text" onClick={() => setOpen('note')}>
-                      Note
-                    </Button>
-                    {job.batch_id && (
-                      <Button
-                        variant="text"
-                        aria-pressed={progress.waits}
-                        onClick={() => say(progress.waits ? 'helped' : 'help', { task: step.id })}
-                      >
-                        {progress.waits ? 'Help has come' : 'Ask for help'}
-                      </Button>
-                    )}
-                    <Button variant="text" onClick={() => setOpen('end')}>
-                      End it here
-                    </Button>
-                    <Button variant="text" onClick={() => change({ words: WORDS[words].next })}>
-                      {WORDS[words].label}
-                    </Button>
-                    <Button variant="text" aria-pressed={spoken} onClick={() => setSpoken(!spoken)}>
-                      {spoken ? 'Speaks' : 'Silent'}
-                    </Button>
-                    <Button variant="text" onClick={() => setOpen('keys')}>
-                      Keys
-                    </Button>
-                  </Box>
-                </Box>
-              </Box>
+              <NextAndMind
+                at={at}
+                progress={progress}
+                step={step}
+                say={say}
+                onOpen={setOpen}
+                spoken={spoken}
+                onSpoken={setSpoken}
+              />
             </>
           )}
           <Photos job={job.id} task={step?.id ?? ''} />
@@ -406,12 +350,6 @@ function AtBench({ at, progress, say, waiting, away }: Props) {
   );
 }
 
-/** How much a bench says: all of it with the trade's words explained, all of it, or the figures. */
-const WORDS = {
-  many: { label: 'Says more', next: 'usual' },
-  usual: { label: 'Says what is done', next: 'few' },
-  few: { label: 'Says the figures', next: 'many' },
-} as const;
 /** A step's figures; where it has none, its first sentence. */
 const inFewWords = (step: Step) => step.brief || (step.text.split(/(?<=[.:])\s/)[0] ?? step.text);
 const ENDED: Record<string, string> = { finished: 'finished', spoiled: 'spoiled', set_aside: 'set aside' };

@@ -7,12 +7,11 @@ import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { useRepair } from '../api/bench';
 import type { JobAtBench, Progress } from '../api/client';
-import { useSize } from '../api/queries';
 import { useReader } from '../preferences/Preferences';
 import { withFractions } from '../words/figures';
 import { wayName } from '../words/ways';
 import { big } from './parts';
-import { useLength } from './sheets';
+import { LengthField, SizeField, useLength, useTypedSize } from './fields';
 import type { Say } from './useBench';
 
 interface Props {
@@ -36,28 +35,19 @@ const LINE = {
   rowGap: 0.5,
 } as const;
 
-/** A size as somebody types it, and what it is on the mandrel at hand [mm]; 0 for none. */
-function useTyped(text: string) {
-  const size = useSize(text, useReader());
-  const fault = size.isError && text !== '' ? size.error.message : '';
-  return { mm: text !== '' && size.data ? size.data.on_mandrel_mm : 0, fault };
-}
-
 /** A finished ring on the bench again: what it reads, what is wanted of it, and what each way can give here. */
 export function Repair({ at, progress, say, onEnd }: Props) {
   const reader = useReader();
   const visit = progress.visit;
-  const [readsText, setReads] = useState('');
-  const [wantedText, setWanted] = useState('');
-  const reads = useTyped(readsText);
-  const wanted = useTyped(wantedText);
+  const reads = useTypedSize();
+  const wanted = useTypedSize();
   // What was said when it came stands until something else is typed.
   const readsMm = reads.mm || (visit?.reads_mm ?? 0);
   const wantedMm = wanted.mm || (visit?.wanted_mm ?? 0);
   const told = useRepair(at.job.id, readsMm, wantedMm, reader);
   const done = (way: string) => {
     say('mended', { way, reads_mm: readsMm || null, wanted_mm: wantedMm || null });
-    setReads('');
+    reads.setText('');
   };
   return (
     <Box sx={{ py: 2, maxWidth: '80ch' }}>
@@ -66,24 +56,18 @@ export function Repair({ at, progress, say, onEnd }: Props) {
       </Typography>
       {visit?.why && <Typography sx={{ fontSize: '1.15rem' }}>{visit.why}</Typography>}
       <Box sx={{ display: 'flex', gap: 2, flexWrap: 'wrap', my: 2 }}>
-        <TextField
+        <SizeField
           label="The mandrel reads now"
-          value={readsText}
-          placeholder={withFractions(visit?.reads ?? '')}
-          onChange={(event) => setReads(event.target.value)}
-          error={reads.fault !== ''}
-          helperText={reads.fault || 'In the middle of the band, turned round, the mean of both.'}
-          slotProps={{ inputLabel: { shrink: true }, htmlInput: { autoComplete: 'off' } }}
+          typed={reads}
+          stands={visit?.reads ?? ''}
+          help="In the middle of the band, turned round, the mean of both."
           sx={FIELD}
         />
-        <TextField
+        <SizeField
           label="It shall be"
-          value={wantedText}
-          placeholder={withFractions(visit?.wanted ?? '')}
-          onChange={(event) => setWanted(event.target.value)}
-          error={wanted.fault !== ''}
-          helperText={wanted.fault || 'A size, as you type it elsewhere.'}
-          slotProps={{ inputLabel: { shrink: true }, htmlInput: { autoComplete: 'off' } }}
+          typed={wanted}
+          stands={visit?.wanted ?? ''}
+          help="A size, as you type it elsewhere."
           sx={FIELD}
         />
       </Box>
@@ -133,7 +117,7 @@ export function Repair({ at, progress, say, onEnd }: Props) {
 
 /** A wire of it ran out or broke: a new piece of so much is on, its start where it doesn't show. */
 function NewPiece({ at, say }: { at: JobAtBench; say: Say }) {
-  const { text, setText, mm, units } = useLength();
+  const typed = useLength();
   const [wire, setWire] = useState(0);
   const piece = at.plan.wires[wire];
   if (!at.hides_splice)
@@ -159,21 +143,15 @@ function NewPiece({ at, say }: { at: JobAtBench; say: Say }) {
             ))}
           </TextField>
         )}
-        <TextField
-          label={`New piece [${units}]`}
-          value={text}
-          onChange={(event) => setText(event.target.value)}
-          slotProps={{ htmlInput: { inputMode: 'decimal', autoComplete: 'off' } }}
-          sx={{ maxWidth: 180 }}
-        />
+        <LengthField label="New piece" typed={typed} />
         <Button
           variant="outlined"
-          disabled={!piece || !Number.isFinite(mm)}
+          disabled={!piece || !typed.there}
           onClick={() => {
             if (!piece) return;
-            say('spliced', { piece: piece.id, length_mm: mm, task: 'repair' });
+            say('spliced', { piece: piece.id, length_mm: typed.mm, task: 'repair' });
             say('mended', { way: 'splice', reads_mm: null, wanted_mm: null });
-            setText('');
+            typed.setText('');
           }}
         >
           It is on
@@ -186,10 +164,8 @@ function NewPiece({ at, say }: { at: JobAtBench; say: Say }) {
 /** A finished ring comes back: why, what it reads, and what it shall be. */
 export function CameBackSheet({ say, onDone }: { say: Say; onDone: () => void }) {
   const [why, setWhy] = useState('');
-  const [readsText, setReads] = useState('');
-  const [wantedText, setWanted] = useState('');
-  const reads = useTyped(readsText);
-  const wanted = useTyped(wantedText);
+  const reads = useTypedSize();
+  const wanted = useTypedSize();
   return (
     <Stack spacing={2}>
       <TextField
@@ -198,20 +174,8 @@ export function CameBackSheet({ say, onDone }: { say: Say; onDone: () => void })
         onChange={(event) => setWhy(event.target.value)}
         helperText="Too small, a wire stands, for another finger …"
       />
-      <TextField
-        label="It reads"
-        value={readsText}
-        onChange={(event) => setReads(event.target.value)}
-        error={reads.fault !== ''}
-        helperText={reads.fault || 'May stay empty.'}
-      />
-      <TextField
-        label="It shall be"
-        value={wantedText}
-        onChange={(event) => setWanted(event.target.value)}
-        error={wanted.fault !== ''}
-        helperText={wanted.fault || 'May stay empty.'}
-      />
+      <SizeField label="It reads" typed={reads} help="May stay empty." />
+      <SizeField label="It shall be" typed={wanted} help="May stay empty." />
       <Button
         variant="contained"
         disabled={reads.fault !== '' || wanted.fault !== ''}

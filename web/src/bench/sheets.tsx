@@ -11,6 +11,7 @@ import { useSize } from '../api/queries';
 import { figures } from '../app/theme';
 import { usePreferences, useReader } from '../preferences/Preferences';
 import { length, lengthIn, withFractions } from '../words/figures';
+import { Answer, LengthField, useLength } from './fields';
 import type { Say } from './useBench';
 
 export interface SheetProps {
@@ -18,13 +19,6 @@ export interface SheetProps {
   task: string;
   say: Say;
   onDone: () => void;
-}
-
-/** A length as it is typed, in the maker's own unit [mm]; NaN for none. */
-export function useLength() {
-  const [{ units }] = usePreferences();
-  const [text, setText] = useState('');
-  return { text, setText, mm: lengthIn(text, units), units };
 }
 
 /** What the mandrel says, what that means for this ring, and what can be done. */
@@ -92,25 +86,15 @@ export function ReadingSheet({ at, task, say, onDone }: SheetProps) {
 /** How long a row of repeats is so far, and what that means for the rest of it. */
 export function RowSheet({ at, task, say, onDone }: SheetProps) {
   const reader = useReader();
-  const { text, setText, mm, units } = useLength();
-  const told = useRow(at.job.id, task, Number.isFinite(mm) ? mm : 0, at.progress.number, reader);
+  const typed = useLength();
+  const { text, mm, there } = typed;
+  const told = useRow(at.job.id, task, there ? mm : 0, at.progress.number, reader);
   return (
     <Stack spacing={2}>
       <Typography>Count first, then lay the rule along what is made.</Typography>
-      <TextField
-        label={`Length so far [${units}]`}
-        value={text}
-        onChange={(event) => setText(event.target.value)}
-        slotProps={{
-          htmlInput: { inputMode: 'decimal', autoComplete: 'off', style: { fontFamily: figures, fontSize: '1.6rem' } },
-        }}
-      />
-      {told.isError && Number.isFinite(mm) && <Typography color="error">{told.error.message}</Typography>}
-      {told.data && Number.isFinite(mm) && (
-        <Typography role="status" sx={{ fontSize: '1.15rem', fontWeight: 650 }}>
-          {withFractions(told.data.text)}
-        </Typography>
-      )}
+      <LengthField label="Length so far" typed={typed} large />
+      {told.isError && there && <Typography color="error">{told.error.message}</Typography>}
+      {told.data && there && <Answer text={told.data.text} />}
       <Button
         variant="contained"
         disabled={!told.data}
@@ -128,12 +112,13 @@ export function RowSheet({ at, task, say, onDone }: SheetProps) {
 /** Whether a tail reaches for all that is still to come. */
 export function TailSheet({ at, task, say, onDone }: SheetProps) {
   const reader = useReader();
-  const { text, setText, mm, units } = useLength();
+  const typed = useLength();
+  const { text, mm, units, there } = typed;
   const [chosen, setChosen] = useState(0);
   const tail = at.tails[chosen];
   const [{ hand }] = usePreferences();
-  const told = useTail(at.job.id, tail, Number.isFinite(mm) ? mm : 0, at.progress.number, hand, reader);
-  const splice = Number.isFinite(mm) ? told.data?.splice_mm : null;
+  const told = useTail(at.job.id, tail, there ? mm : 0, at.progress.number, hand, reader);
+  const splice = there ? told.data?.splice_mm : null;
   if (!tail)
     return <Typography>No tail has anything left to do: nothing is formed yet, or all of it is made.</Typography>;
   return (
@@ -148,25 +133,11 @@ export function TailSheet({ at, task, say, onDone }: SheetProps) {
         </TextField>
       )}
       <Typography>All that is still to come needs {withFractions(tail.needs)} of it.</Typography>
-      <TextField
-        label={`Tail left [${units}]`}
-        value={text}
-        onChange={(event) => setText(event.target.value)}
-        slotProps={{
-          htmlInput: { inputMode: 'decimal', autoComplete: 'off', style: { fontFamily: figures, fontSize: '1.6rem' } },
-        }}
-      />
-      {told.data && Number.isFinite(mm) && (
-        <Typography
-          role="status"
-          sx={{ fontSize: '1.15rem', fontWeight: 650, color: told.data.reaches ? 'text.primary' : 'error.main' }}
-        >
-          {withFractions(told.data.text)}
-        </Typography>
-      )}
+      <LengthField label="Tail left" typed={typed} large />
+      {told.data && there && <Answer text={told.data.text} bad={!told.data.reaches} />}
       <Button
         variant="contained"
-        disabled={!Number.isFinite(mm)}
+        disabled={!there}
         onClick={() => {
           const side = tail.end === 'first' ? 'left' : 'right';
           say('reading', { what: 'tail', task, side, piece: tail.piece, value_mm: mm, typed: text, by: 'hand' });

@@ -48,6 +48,8 @@ export default function LogbookScreen() {
               </Typography>
               <TextField
                 label="Search"
+                fullWidth={false}
+                sx={{ flex: '1 1 200px', maxWidth: 320 }}
                 value={search}
                 onChange={(event) => {
                   setSearch(event.target.value);
@@ -58,7 +60,7 @@ export default function LogbookScreen() {
                 select
                 label="Which"
                 value={state}
-                sx={{ flex: '0 1 140px' }}
+                sx={{ flex: '0 1 140px', width: 'auto' }}
                 slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
                 onChange={(event) => {
                   setState(event.target.value as Ending | '');

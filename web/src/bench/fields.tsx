@@ -1,0 +1,78 @@
+import TextField from '@mui/material/TextField';
+import Typography from '@mui/material/Typography';
+import type { SxProps } from '@mui/material/styles';
+import { useState } from 'react';
+import { useSize } from '../api/queries';
+import { figures } from '../app/theme';
+import { usePreferences, useReader } from '../preferences/Preferences';
+import { lengthIn, withFractions } from '../words/figures';
+
+/** A length as it is typed, in the maker's own unit [mm]; NaN for none. */
+export function useLength() {
+  const [{ units }] = usePreferences();
+  const [text, setText] = useState('');
+  const mm = lengthIn(text, units);
+  return { text, setText, mm, units, there: Number.isFinite(mm) };
+}
+
+/** A size as somebody types it, and what it is on the mandrel at hand [mm]; 0 for none. */
+export function useTypedSize() {
+  const [text, setText] = useState('');
+  const size = useSize(text, useReader());
+  const fault = size.isError && text !== '' ? size.error.message : '';
+  return { text, setText, mm: text !== '' && size.data ? size.data.on_mandrel_mm : 0, fault };
+}
+
+interface LengthProps {
+  label: string;
+  typed: ReturnType<typeof useLength>;
+  /** Read from where the pliers lie. */
+  large?: boolean;
+}
+
+/** Where a length is typed, in the maker's unit. */
+export const LengthField = ({ label, typed, large = false }: LengthProps) => (
+  <TextField
+    label={`${label} [${typed.units}]`}
+    value={typed.text}
+    onChange={(event) => typed.setText(event.target.value)}
+    slotProps={{
+      htmlInput: {
+        inputMode: 'decimal',
+        autoComplete: 'off',
+        ...(large ? { style: { fontFamily: figures, fontSize: '1.6rem' } } : {}),
+      },
+    }}
+    sx={large ? {} : { maxWidth: 220 }}
+  />
+);
+
+interface SizeProps {
+  label: string;
+  typed: ReturnType<typeof useTypedSize>;
+  help: string;
+  /** What stands until something is typed. */
+  stands?: string;
+  sx?: SxProps;
+}
+
+/** Where a size is typed, and why it can't be one. */
+export const SizeField = ({ label, typed, help, stands, sx = {} }: SizeProps) => (
+  <TextField
+    label={label}
+    value={typed.text}
+    placeholder={stands ? withFractions(stands) : ''}
+    onChange={(event) => typed.setText(event.target.value)}
+    error={typed.fault !== ''}
+    helperText={typed.fault || help}
+    slotProps={{ inputLabel: stands ? { shrink: true } : {}, htmlInput: { autoComplete: 'off', spellCheck: false } }}
+    sx={sx}
+  />
+);
+
+/** What the server says of what was typed. */
+export const Answer = ({ text, bad = false }: { text: string; bad?: boolean }) => (
+  <Typography role="status" sx={{ fontSize: '1.15rem', fontWeight: 650, color: bad ? 'error.main' : 'text.primary' }}>
+    {withFractions(text)}
+  </Typography>
+);
