@@ -384,6 +384,7 @@ def test_a_finished_ring_is_to_be_another_size(plan: Page) -> None:
     panel = plan.get_by_role("region", name="Another size")
     panel.get_by_label("Wanted").fill("US 7")
     expect(panel).to_contain_text("Lock it again. Unwind the locks, form it again at")
+    panel.get_by_label("Wanted").fill("US 9")
     expect(panel).to_contain_text("Stretch it: not this far.")
     panel.get_by_label("Wanted").fill("US 77")
     expect(panel).to_contain_text("Use US 0 to US 16.")
