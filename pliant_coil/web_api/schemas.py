@@ -7,7 +7,7 @@ from uuid import UUID
 from pydantic import BaseModel, ConfigDict, Field
 
 from pliant_coil.core.bench.events import Event
-from pliant_coil.core.bench.told import MandrelTold, ProgressTold, RecordTold, TailEndTold
+from pliant_coil.core.bench.told import FirstPlanTold, MandrelTold, ProgressTold, RecordTold, TailEndTold
 from pliant_coil.core.plan.model import Plan, Size
 from pliant_coil.core.plan.model import Text as Said
 from pliant_coil.core.ring_file.document import RingFile, Text
@@ -135,6 +135,8 @@ class JobAtBench(BaseModel):
     job: JobListed
     file: RingFile
     plan: Plan
+    first_plan: FirstPlanTold | None
+    """What was planned before a reading changed it."""
     progress: ProgressTold
     tails: list[TailEndTold]
     asks_tails: bool

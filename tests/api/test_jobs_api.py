@@ -141,6 +141,27 @@ def test_a_finished_ring_is_recorded_and_its_hand_learned(client: TestClient) ->
     assert finished.status_code == 200 and client.get("/api/jobs").json()["total"] == 1
 
 
+def test_what_is_left_is_planned_anew_where_a_choice_formed_it(client: TestClient, job: str) -> None:
+    first = client.get(f"/api/jobs/{job}").json()
+    assert first["first_plan"] is None
+    start = first["plan"]["start"]["inside_diameter_mm"]
+
+    def choose(form_mm: float) -> dict[str, Any]:
+        reading = event("reading", what="size", task="form", value_mm=form_mm)
+        tell(client, job, reading, event("chosen", reading=reading["id"], choice="draw", form_mm=form_mm))
+        found: dict[str, Any] = client.get(f"/api/jobs/{job}").json()
+        return found
+
+    assert choose(start)["first_plan"] is None, "formed again where it was planned"
+    drawn = choose(start - 0.3)
+    assert drawn["plan"]["start"]["inside_diameter_mm"] == pytest.approx(start - 0.3, abs=1e-3)
+    assert drawn["plan"]["finished"]["inside_diameter_mm"] < first["plan"]["finished"]["inside_diameter_mm"] - 0.25
+    assert drawn["first_plan"]["start"] == first["plan"]["start"]["mark"]
+    expected = [[step["expected_mm"] for step in at["plan"]["steps"] if step["expected_mm"]] for at in (first, drawn)]
+    assert all(now < before for before, now in zip(*expected, strict=True)), "every reading that is still to come is expected anew"
+    assert [move["id"] for move in drawn["plan"]["wires"][0]["moves"]] == [move["id"] for move in first["plan"]["wires"][0]["moves"]]
+
+
 def test_events_that_arent_any_are_refused_at_their_field(client: TestClient, job: str) -> None:
     for wrong in (event("count", move="x", n="many"), event("dance"), {**event("reopened"), "id": "one"}):
         refused = client.post(f"/api/jobs/{job}/events", json={"events": [wrong]})

@@ -15,6 +15,7 @@ from pliant_coil.core.bench.reach import SURE, Tail
 from pliant_coil.core.bench.ring_at_bench import RingAtBench
 from pliant_coil.core.bench.sizing import SizeReading
 from pliant_coil.core.bench.tails import TailEnd, Tails
+from pliant_coil.core.making.assemble import MadeRing
 from pliant_coil.core.making.resizing import WAYS
 from pliant_coil.core.mechanics.hammering import GROWTH
 from pliant_coil.core.plan.model import Mm, Text, Told, Us
@@ -77,6 +78,13 @@ class ProgressTold(Told):
     """A tail was measured at the step at hand."""
     visit: VisitTold | None
     """The visit that a finished ring is on."""
+
+
+class FirstPlanTold(Told):
+    """What was planned before a reading had the ring formed elsewhere."""
+
+    start: Text
+    finished: Text
 
 
 class ChoiceTold(Told):
@@ -274,6 +282,17 @@ def left_over_told(at_bench: RingAtBench, progress: Progress) -> Say:
         serves = "serves again, if it is one piece" if over >= cut.cut_mm else "is too short to begin again"
         text += say(f"{{over}} of the {{role}} wire {serves}: it takes {{needs}}.", **figures)
     return text
+
+
+_SAME_FORM_MM = 0.02
+
+
+def first_plan_told(made: MadeRing, now: MadeRing) -> FirstPlanTold | None:
+    """Where a ring was to be formed, and what was to come off; nothing while it is formed there."""
+    if abs(made.form.diameter_mm - now.form.diameter_mm) < _SAME_FORM_MM:
+        return None
+    start, finished = MandrelMark(made.form.diameter_mm), Size(made.finished_mm)
+    return FirstPlanTold(start=say("{start}", start=start), finished=say("{finished}", finished=finished))
 
 
 def row_told(row: Packing, *, sets_size: bool) -> RowTold:

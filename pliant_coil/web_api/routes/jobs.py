@@ -16,6 +16,7 @@ from pliant_coil.core.bench.told import (
     SizeReadingTold,
     TailTold,
     Taken,
+    first_plan_told,
     hammering_told,
     left_over_told,
     mandrel_told,
@@ -166,7 +167,9 @@ def _at_bench(jobs: Jobs, job_id: UUID, reader: Reader) -> str:
     told = JobAtBench(
         job=_listed(standing.job),
         file=standing.file,
-        plan=plan_of(standing.as_planned, paths=True, habits=False),
+        # What is left to be made is told as the ring is formed by now; what was planned first stands beside it.
+        plan=plan_of(standing.at_bench.plan, paths=True, habits=False),
+        first_plan=first_plan_told(standing.as_planned.made, standing.at_bench.planned),
         progress=progress_told(standing.at_bench, standing.progress),
         tails=[tail_end_told(end) for end in tails.ends],
         left_over=left_over_told(standing.at_bench, standing.progress),

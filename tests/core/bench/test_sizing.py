@@ -4,6 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from pliant_coil.core.bench.hand import SizeRead, size_offset
 from pliant_coil.core.bench.sizing import Choice, SizeReading, chance_within, read_size_at
 from pliant_coil.core.making.assemble import MadeRing
 from pliant_coil.core.making.ring import Ring, make_ring
@@ -142,3 +143,17 @@ def test_repeats_set_a_size_only_where_their_length_does() -> None:
     planned = Solver(woven).made(Solver(woven).solved(woven.aim_mm)[0].form)
     read = next(task for task in planned.tasks if any(check.reads_size for check in task.checks))
     assert "count" not in codes(read_size_at(woven, planned, read, planned.reading_after(read) - 0.5, ())), "a weave only moves its gap"
+
+
+def test_a_mandrel_that_runs_small_is_started_higher(honey: tuple[Ring, MadeRing]) -> None:
+    """The school's mandrel: the start through the inverse, where a millimetre of form moves the finish by 1.014 mm; figures of the design."""
+    ring, made = honey
+    solver = Solver(ring)
+    reads = [SizeRead("a1", "f1", off) for off in (-0.20, -0.30, -0.22)]
+    reads += [SizeRead("a1", "f2", off) for off in (-0.10, -0.15)] + [SizeRead("a2", "f2", 0.14)]
+    for family, start in (("f1", 18.055), ("f2", 17.952)):
+        off, _, _ = size_offset(reads, "a1", family)
+        formed = solver.solved(ring.aim_mm - off)[0].form.diameter_mm
+        assert formed == pytest.approx(start, abs=0.01)
+        assert formed == pytest.approx(made.form.diameter_mm - off / 1.014, abs=0.004)
+    assert sum(1 for read in reads if read.mandrel == "a2") == 1, "one ring only says nothing of a mandrel yet"

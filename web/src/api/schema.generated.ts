@@ -2450,6 +2450,16 @@ export interface components {
             patina: boolean;
         };
         /**
+         * FirstPlanTold
+         * @description What was planned before a reading had the ring formed elsewhere.
+         */
+        FirstPlanTold: {
+            /** Start */
+            start: string;
+            /** Finished */
+            finished: string;
+        };
+        /**
          * Fit
          * @description How whole repeats fill the length that the size asks for.
          */
@@ -2930,6 +2940,7 @@ export interface components {
             job: components["schemas"]["JobListed"];
             file: components["schemas"]["RingFile"];
             plan: components["schemas"]["Plan"];
+            first_plan: components["schemas"]["FirstPlanTold"] | null;
             progress: components["schemas"]["ProgressTold"];
             /** Tails */
             tails: components["schemas"]["TailEndTold"][];

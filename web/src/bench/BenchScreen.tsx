@@ -230,9 +230,10 @@ function AtBench({ at, progress, say, waiting, away }: Props) {
                       Measure both tails before you lock it (T): that tells your arcs from your wraps.
                     </Typography>
                   )}
-                  {progress.form_mm !== null && step.expected_mm !== null && (
+                  {at.first_plan && (
                     <Typography color="text.secondary" sx={{ mt: 1 }}>
-                      It is formed anew since its plan; readings are held against that.
+                      Formed anew at {withFractions(plan.start.mark)}: steps and readings go by that. Planned first:{' '}
+                      {withFractions(at.first_plan.start)}, to come off {withFractions(at.first_plan.finished)}.
                     </Typography>
                   )}
                   <Box sx={{ display: 'flex', flexWrap: 'wrap', gap: 1.5, mt: 2.5 }}>
