@@ -71,7 +71,7 @@ class SizeReading:
 
 def read_size_at(ring: Ring, planned: MadeRing, task: Task, read_mm: float, done: Collection[str]) -> SizeReading:
     """What a reading says when `task` is done. `done` names the moves that are made and the steps that are done. Raises `Refusal` for what no mandrel reads."""
-    expected = planned.reading_after(task)
+    expected = planned.expects(task)
     formed = _formed_at(ring, planned, task, read_mm)
     as_it_is = assemble(ring, replace(planned.form, diameter_mm=formed)) if formed is not None else planned
     finishes = as_it_is.finished_mm if formed is not None else planned.finished_mm + read_mm - expected

@@ -7,6 +7,7 @@ from uuid import UUID
 
 from pydantic import BaseModel, PlainSerializer
 
+from pliant_coil.core.bench.brief import in_few_words, meanings
 from pliant_coil.core.bench.events import CameBack, Mended
 from pliant_coil.core.bench.hammered import Hammering
 from pliant_coil.core.bench.packing import Packing
@@ -45,6 +46,10 @@ class StepTold(Told):
     counters: list[CounterTold]
     read_mm: Mm | None
     seconds: float
+    brief: Text
+    """The step in few words; empty where it has no figure of its own."""
+    words: list[str]
+    """What the trade's words in it mean."""
 
 
 class VisitTold(Told):
@@ -237,7 +242,14 @@ def progress_told(at_bench: RingAtBench, progress: Progress) -> ProgressTold:
         ]
         read = progress.reading("size", task.id)
         steps.append(
-            StepTold(task=task.id, counters=counters, read_mm=read.value_mm if read else None, seconds=progress.seconds.get(task.id, 0.0))
+            StepTold(
+                task=task.id,
+                counters=counters,
+                read_mm=read.value_mm if read else None,
+                seconds=progress.seconds.get(task.id, 0.0),
+                brief=in_few_words(task, at_bench.planned, at_bench.placed),
+                words=meanings(task),
+            )
         )
     return ProgressTold(
         number=progress.number,

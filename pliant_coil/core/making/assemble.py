@@ -7,7 +7,7 @@ from functools import cached_property
 from pliant_coil.core.making.ring import Ring
 from pliant_coil.core.moves import Obstacle, Piece, Placed
 from pliant_coil.core.moves.inside import InsideCircle, largest_circle
-from pliant_coil.core.styles.contract import Effect, Form, FormedBand, HeadWork, Opening
+from pliant_coil.core.styles.contract import Effect, Form, FormedBand, HeadWork, Opening, SizedBy
 from pliant_coil.core.styles.stones import PlacedStone
 from pliant_coil.core.styles.tasks import PHASES, Phase, Task
 
@@ -65,6 +65,12 @@ class MadeRing:
             *self.ring.finish.tasks(self.band, self.work.tails),
         ]
         return tuple(sorted(found, key=lambda task: PHASES.index(task.phase)))
+
+    def expects(self, task: Task) -> float:
+        """Inside diameter [mm] that the mandrel should read at a step: of this ring's own, or of those that are the same for every ring."""
+        # Where an overlap sets the size, it is told where that is set; elsewhere the mandrel is read.
+        own = task.id in {each.id for each in self.tasks}
+        return self.reading_after(task) if own and self.band.sized_by is not SizedBy.OVERLAP else self.finished_mm
 
     def reading_after(self, task: Task) -> float:
         """Inside diameter [mm] that the mandrel should read when this task is done: the ring as it stands then."""

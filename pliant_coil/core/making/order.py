@@ -78,9 +78,12 @@ def _cutting(cuts: Sequence[Cut]) -> list[Task]:
         if cut.piece.from_reel:
             length = CutLength(round(cut.cut_mm))
             text = say("Work {wire} from the reel, uncut{use}: about {length} runs off.", wire=words, use=use, length=length)
+            brief = say("{role} wire from the reel: about {length}.", role=cut.piece.role.capitalize(), length=length)
         else:
+            length = CutLength(cut.cut_mm, cut.inch_parts)
             pieces = f"{count} pieces of " if count > 1 else ""
-            text = say(f"Cut {pieces}{{length}} of {{wire}}{{use}}.", length=CutLength(cut.cut_mm, cut.inch_parts), wire=words, use=use)
+            text = say(f"Cut {pieces}{{length}} of {{wire}}{{use}}.", length=length, wire=words, use=use)
+            brief = say(f"Cut {pieces}{{length}}, {{role}} wire.", length=length, role=cut.piece.role)
         care = (cautions.COATED,) if cut.piece.wire.metal.coated else ()
         tasks.append(
             Task(
@@ -90,6 +93,7 @@ def _cutting(cuts: Sequence[Cut]) -> list[Task]:
                 cautions=(cautions.CUT, *care) if not cut.piece.from_reel else care,
                 stage="cut",
                 count=count if count > 1 else None,
+                brief=brief,
             )
         )
     return tasks
@@ -116,6 +120,7 @@ def _marking(cuts: Sequence[Cut], marks: Sequence[Sequence[Mark]]) -> list[Task]
                 label=label,
             ),
             stage="mark",
+            brief=say("Mark {which} at {at}.", which=_which(role, on, pieces[role]), at=Length(at)),
         )
         for k, ((role, label, at), on) in enumerate(found.items(), 1)
     ]

@@ -15,7 +15,7 @@ from pliant_coil.core.making.ring import Ring, make_ring
 from pliant_coil.core.making.solve import Choice, Solver, contributions, schools
 from pliant_coil.core.moves import Fate
 from pliant_coil.core.plan import model
-from pliant_coil.core.plan.steps import steps_of
+from pliant_coil.core.plan.steps import step
 from pliant_coil.core.ring_file.document import RingFile
 from pliant_coil.core.styles.cautions import TORCH
 from pliant_coil.core.styles.contract import Top
@@ -69,7 +69,7 @@ def plan_of(all_of_it: Planned, *, paths: bool = False, habits: bool = True) -> 
         fit=_fit(repeats) if repeats else None,
         wires=_wires(cuts, marked, all_of_it.hand, standard_deviations(ring.file.sizing.risk_of_running_out)),
         beads=_beads(made),
-        steps=steps_of(all_of_it),
+        steps=[step(task, made) for task in tasks],
         minutes=minutes,
         time=_time(minutes),
         torch=any(TORCH in task.cautions for task in tasks),

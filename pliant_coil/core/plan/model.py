@@ -171,10 +171,6 @@ class Step(Told):
     stage: str
     phase: str
     text: Text
-    brief: Text
-    """The same in few words; empty where it has no figure of its own."""
-    words: list[str]
-    """What the trade's words in it mean."""
     count: int | None
     check: Text | None
     expected_mm: Mm | None

@@ -58,6 +58,8 @@ class Task:
     """A name for the step that is finer than its phase."""
     count: int | None = None
     """How often, where it isn't a move's own count."""
+    brief: Say = NOTHING
+    """Its figures in few words, where they aren't those of the moves that it makes."""
 
 
 def reads(within_mm: float = 0.1, otherwise: Say = NOTHING) -> Check:

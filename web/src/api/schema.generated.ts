@@ -5031,10 +5031,6 @@ export interface components {
             phase: string;
             /** Text */
             text: string;
-            /** Brief */
-            brief: string;
-            /** Words */
-            words: string[];
             /** Count */
             count: number | null;
             /** Check */
@@ -5119,6 +5115,10 @@ export interface components {
             read_mm: number | null;
             /** Seconds */
             seconds: number;
+            /** Brief */
+            brief: string;
+            /** Words */
+            words: string[];
         };
         /**
          * Strand

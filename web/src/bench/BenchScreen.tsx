@@ -4,7 +4,7 @@ import Typography from '@mui/material/Typography';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { useBegin } from '../api/bench';
-import type { JobAtBench, Progress, Step } from '../api/client';
+import type { JobAtBench, Progress } from '../api/client';
 import { usePreferences, useReader } from '../preferences/Preferences';
 import { Sheet } from '../ui/Sheet';
 import { withFractions } from '../words/figures';
@@ -66,7 +66,8 @@ function AtBench({ at, progress, say, waiting, away }: Props) {
   const [chosen, setChosen] = useState(0);
   const { plan, job } = at;
   const step = plan.steps[progress.place];
-  const counters = useMemo(() => progress.steps[progress.place]?.counters ?? [], [progress]);
+  const now = progress.steps[progress.place];
+  const counters = useMemo(() => now?.counters ?? [], [now]);
   // The one that isn't full is at hand, unless another was tapped.
   const unfinished = counters.findIndex((c) => c.made < c.count);
   const counter = counters[Math.min(chosen || Math.max(0, unfinished), counters.length - 1)];
@@ -212,7 +213,7 @@ function AtBench({ at, progress, say, waiting, away }: Props) {
                       textWrap: 'balance',
                     }}
                   >
-                    {withFractions(words === 'few' ? inFewWords(step) : step.text)}
+                    {withFractions(words === 'few' ? now?.brief || firstSentence(step.text) : step.text)}
                   </Typography>
                   {words !== 'few' && step.check && (
                     <Typography sx={{ fontSize: { xs: '1.05rem', sm: '1.2rem' }, mt: 1.5, maxWidth: '60ch' }}>
@@ -220,7 +221,7 @@ function AtBench({ at, progress, say, waiting, away }: Props) {
                     </Typography>
                   )}
                   {words === 'many' &&
-                    step.words.map((meaning) => (
+                    now?.words.map((meaning) => (
                       <Typography key={meaning} color="text.secondary" sx={{ mt: 1, maxWidth: '60ch' }}>
                         {meaning}
                       </Typography>
@@ -351,7 +352,7 @@ function AtBench({ at, progress, say, waiting, away }: Props) {
   );
 }
 
-/** A step's figures; where it has none, its first sentence. */
-const inFewWords = (step: Step) => step.brief || (step.text.split(/(?<=[.:])\s/)[0] ?? step.text);
+/** What stands for a step that has no figure of its own. */
+const firstSentence = (text: string) => text.split(/(?<=[.:])\s/)[0] ?? text;
 const ENDED: Record<string, string> = { finished: 'finished', spoiled: 'spoiled', set_aside: 'set aside' };
 const phaseName = (stage: string) => stage.charAt(0).toUpperCase() + stage.slice(1).replace(/[-_]/g, ' ');

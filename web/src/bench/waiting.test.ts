@@ -4,7 +4,14 @@ import type { BenchEvent, Progress } from '../api/client';
 import { keep, kept, waitingJobs, withWaiting } from './waiting';
 
 const counter = { move: 'weave', label: 'weave', unit: 'repeat', step: 1, count: 24, made: 9, late: null };
-const step = (task: string, counters = [] as (typeof counter)[]) => ({ task, counters, read_mm: null, seconds: 0 });
+const step = (task: string, counters = [] as (typeof counter)[]) => ({
+  task,
+  counters,
+  read_mm: null,
+  seconds: 0,
+  brief: '',
+  words: [],
+});
 const PROGRESS: Progress = {
   number: 12,
   state: 'open',
