@@ -69,6 +69,7 @@ def _plan(options: argparse.Namespace) -> None:
 
 
 def _resize(options: argparse.Namespace) -> None:
+    from pliant_coil.core.making.planned import planned
     from pliant_coil.core.plan.build import resizing
     from pliant_coil.core.ring_file.document import read_ring_text
     from pliant_coil.core.trade.sizes import read_size
@@ -76,7 +77,7 @@ def _resize(options: argparse.Namespace) -> None:
 
     text, reader = _text_of(options.file), _reader_of(options)
     wanted = read_size(" ".join(options.size), "size", reader.systems).inside_diameter_mm
-    told = resizing(read_ring_text(text), wanted)
+    told = resizing(planned(read_ring_text(text)), wanted)
     print(f"Comes off {write(told.finished.said, reader)}, wanted {write(told.wanted.said, reader)}")
     for way in told.ways:
         print(f"{'  yes' if way.reaches else '   no'}  {way.code}: {write(way.text, reader)}")

@@ -33,14 +33,17 @@ class Notebooks(InWorkshop):
         """What would come in. Raises `Refusal` for what is no table of rings."""
         notebook = read_notebook(packed, reader, datetime.now(UTC).date())
         with self._work() as (session, workshop_id, _):
-            return Shown(notebook, frozenset(line for line, name in _named(notebook).items() if jobs.saved_as(session, workshop_id, name)))
+            names = _named(notebook)
+            there = jobs.saved_among(session, workshop_id, names.values())
+            return Shown(notebook, frozenset(line for line, name in names.items() if name in there))
 
     def take_in(self, packed: bytes, reader: Reader) -> int:
         """Take in every line that can be read; one that is there already stays as it is. Returns how many came in."""
         with self._work(writes=True) as (session, workshop_id, author):
             notebook = read_notebook(packed, reader, datetime.now(UTC).date())
             names = _named(notebook)
-            fresh = [ring for ring in notebook.rings if ring.line in names and not jobs.saved_as(session, workshop_id, names[ring.line])]
+            there = jobs.saved_among(session, workshop_id, names.values())
+            fresh = [ring for ring in notebook.rings if ring.line in names and names[ring.line] not in there]
             for ring in fresh:
                 _keep(session, workshop_id, ring, names[ring.line], author)
             return len(fresh)

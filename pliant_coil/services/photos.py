@@ -7,7 +7,7 @@ from uuid import UUID
 
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.services.jobs import job_found
-from pliant_coil.services.scope import InWorkshop, NotFound
+from pliant_coil.services.scope import InWorkshop, NotFound, may_write
 from pliant_coil.store import jobs, photos
 from pliant_coil.store.models import Photo
 
@@ -61,6 +61,7 @@ class Photos(InWorkshop):
 
     def add(self, job_id: UUID, photo_id: UUID, task: str, sent: bytes) -> Photo:
         """Keep a photo under its sender's name for it, once. Raises `Refusal` for what is no picture, or one too many."""
+        may_write(self._actor)
         picture = encoded_anew(sent)
         with self._work(writes=True) as (session, workshop_id, author):
             job = job_found(jobs.find(session, workshop_id, job_id, lock=True))

@@ -1,6 +1,6 @@
 """Queries about rings at the bench. Each takes an open session and a workshop; none commits."""
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from datetime import datetime
 from typing import Any, Literal
 from uuid import UUID
@@ -26,6 +26,11 @@ def find(session: Session, workshop_id: UUID, job_id: UUID, *, lock: bool = Fals
 def saved_as(session: Session, workshop_id: UUID, key: UUID) -> Job | None:
     """The job that was begun under a sender's key."""
     return session.scalar(select(Job).where(Job.workshop_id == workshop_id, Job.saved_as == key))
+
+
+def saved_among(session: Session, workshop_id: UUID, names: Collection[UUID]) -> set[UUID]:
+    """Which of these senders' keys a job was begun under."""
+    return set(session.scalars(select(Job.saved_as).where(Job.workshop_id == workshop_id, Job.saved_as.in_(names))))
 
 
 def page(

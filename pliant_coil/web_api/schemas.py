@@ -140,7 +140,7 @@ class JobAtBench(BaseModel):
     progress: ProgressTold
     tails: list[TailEndTold]
     asks_tails: bool
-    """Its tails are asked for before they are locked: few rings have told arcs from wraps yet."""
+    """Its tails are asked for now, before they are locked: few rings have told arcs from wraps yet."""
     left_over: Said
     """Of a ring that has ended: which of its wires' rests serve the same ring again."""
     hides_splice: str

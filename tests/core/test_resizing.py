@@ -5,6 +5,7 @@ from typing import Any
 
 import pytest
 
+from pliant_coil.core.making.planned import planned
 from pliant_coil.core.making.resizing import Way, resize
 from pliant_coil.core.making.ring import make_ring
 from pliant_coil.core.making.solve import Solver
@@ -16,7 +17,7 @@ from tests.core.recipes import AMBER_MEADOW
 
 
 def ways(document: dict[str, Any], wanted: str) -> dict[str, Way]:
-    return {way.code: way for way in resize(make_ring(read_ring(document)), read_size(wanted).inside_diameter_mm)}
+    return {way.code: way for way in resize(planned(read_ring(document)).solved, read_size(wanted).inside_diameter_mm)}
 
 
 def test_stretching_only_makes_it_larger_as_far_as_its_wire_stands() -> None:
@@ -43,7 +44,7 @@ def us(size: float) -> float:
 
 
 def repaired(document: dict[str, Any], reads: float, wanted: float) -> dict[str, Way]:
-    return {way.code: way for way in resize(make_ring(read_ring(document)), us(wanted), us(reads))}
+    return {way.code: way for way in resize(planned(read_ring(document)).solved, us(wanted), us(reads))}
 
 
 def test_a_bead_ring_that_came_off_half_a_size_large() -> None:

@@ -8,7 +8,7 @@ import math
 from dataclasses import dataclass
 
 from pliant_coil.core.bench.belief import Belief
-from pliant_coil.core.mechanics.hammering import GROWTH
+from pliant_coil.core.mechanics.hammering import GROWTH, hammered_to_mm, lengthened
 from pliant_coil.core.styles.contract import HammeredRing
 from pliant_coil.core.words.figures import Thickness
 from pliant_coil.core.words.refusal import refuse
@@ -18,8 +18,6 @@ GROWTH_SD = 0.020
 """How differently hammers, stakes and hands make it grow (common practice, no source)."""
 AROUND_SD_MM = 0.15
 """Of a way round that is read on a mandrel (common practice, no source)."""
-MOST_FLATTENED = 1 / 3
-"""Of the thickness, without annealing it between; half for sterling (common practice, no source)."""
 
 
 @dataclass(frozen=True)
@@ -28,9 +26,8 @@ class Hammering:
 
     growth: float
     growth_sd: float
-    raw: float
-    planned_mm: float
-    """Way round that was planned at the thickness that was read."""
+    after_mm: float
+    """Thickness that is planned."""
     around_mm: float
     """Way round at the planned thickness, with this g."""
     thickness_mm: float
@@ -47,20 +44,19 @@ def read_hammering(ring: HammeredRing, target_mm: float, thickness_mm: float, ar
             "that isn't a ring that has been hammered a little",
             say("between {low} and {high}", low=Thickness(0.4 * ring.before_mm), high=Thickness(ring.before_mm)),
         )
-    drawn = math.log(ring.before_mm / thickness_mm)
-    raw = (around_mm / ring.around_mm - 1) / drawn
-    if not -0.1 < raw < 0.5:
+    flattened = math.log(ring.before_mm / thickness_mm)
+    grown = around_mm / ring.around_mm - 1
+    if not -0.1 < grown / flattened < 0.5:
         refuse("value_mm", "no ring grows so", "the size that the mandrel reads now")
-    prior = Belief.prior({"g": GROWTH_SD})
-    seen = prior.observed({"g": drawn}, around_mm / ring.around_mm - 1 - GROWTH * drawn, (AROUND_SD_MM / ring.around_mm) ** 2)
+    missed = grown + 1 - lengthened(ring.before_mm, thickness_mm)
+    seen = Belief.prior({"g": GROWTH_SD}).observed({"g": flattened}, missed, (AROUND_SD_MM / ring.around_mm) ** 2)
     growth = GROWTH + seen.value({"g": 1.0})
-    at_planned = ring.around_mm * (1 + growth * math.log(ring.before_mm / ring.after_mm))
+    at_planned = ring.around_mm * lengthened(ring.before_mm, ring.after_mm, growth)
     return Hammering(
         growth,
         seen.sd({"g": 1.0}),
-        raw,
-        ring.around_mm * (1 + GROWTH * drawn),
+        ring.after_mm,
         at_planned,
-        ring.before_mm / math.exp((target_mm / ring.around_mm - 1) / growth),
+        hammered_to_mm(ring.before_mm, target_mm / ring.around_mm, growth),
         target_mm / at_planned - 1,
     )

@@ -4,18 +4,17 @@ The ring is assembled where it would have been formed to read so: what comes off
 """
 
 import math
-from collections.abc import Collection, Mapping
+from collections.abc import Collection
 from dataclasses import dataclass, replace
 from statistics import NormalDist
 
 from pliant_coil.core.making.assemble import MadeRing, assemble
-from pliant_coil.core.making.resizing import stretch, with_back_wrap
+from pliant_coil.core.making.resizing import BACK_WIRES_MM, presses_mm, stretch, with_back_wrap
 from pliant_coil.core.making.ring import Ring
+from pliant_coil.core.making.solve import formed_where
 from pliant_coil.core.moves import Obstacle
 from pliant_coil.core.moves.inside import largest_circle
-from pliant_coil.core.styles.contract import SizedBy
 from pliant_coil.core.styles.tasks import Phase, Task
-from pliant_coil.core.trade.metals import Temper
 from pliant_coil.core.trade.sizes import US_STEP_MM, MandrelMark, Size, SizeChange
 from pliant_coil.core.words.figures import Count, Share, Thickness
 from pliant_coil.core.words.refusal import Refusal
@@ -28,17 +27,13 @@ WORK_SD_MM = 0.06
 WITHIN_MM = US_STEP_MM / 4
 """A ring within a quarter size is right."""
 ON_COURSE, NEAR = 0.80, 0.50
-BACK_WIRE_MM = 0.4
 _UNIT = NormalDist()
 _CLOSE_MM = 1e-4
 _MORE_LOCKS = 2
 LOCK_WIRE_MM = 0.4
 _THINNER_MM = 0.1
 _DRAWS_US = 0.5
-_SLIDES_US: Mapping[Temper, float] = {"soft": 0.25, "half-hard": 0.125}
-"""US sizes that drawing tails takes, and pressing down a taper gives, by temper (common practice, no source)."""
-_SPRINGS = 0.01
-"""Uniform strain under which a wire springs back instead of giving."""
+"""US sizes that drawing tails takes (common practice, no source)."""
 
 
 @dataclass(frozen=True)
@@ -72,13 +67,13 @@ class SizeReading:
 def read_size_at(ring: Ring, planned: MadeRing, task: Task, read_mm: float, done: Collection[str]) -> SizeReading:
     """What a reading says when `task` is done. `done` names the moves that are made and the steps that are done. Raises `Refusal` for what no mandrel reads."""
     expected = planned.expects(task)
-    formed = _formed_at(ring, planned, task, read_mm)
-    as_it_is = assemble(ring, replace(planned.form, diameter_mm=formed)) if formed is not None else planned
-    finishes = as_it_is.finished_mm if formed is not None else planned.finished_mm + read_mm - expected
+    formed = formed_where(planned, lambda made: made.expects(task), read_mm)
+    as_it_is = formed or planned
+    finishes = formed.finished_mm if formed else planned.finished_mm + read_mm - expected
     chance = chance_within(finishes, ring.aim_mm)
     zone = "on-course" if chance >= ON_COURSE else "near" if chance >= NEAR else "off"
     standing = _Standing(ring, planned, as_it_is, finishes, frozenset(done))
-    choices = [*(standing.by_mark() if formed is not None else standing.by_length()), *standing.of_any()]
+    choices = [*(standing.by_mark() if formed else standing.by_length()), *standing.of_any()]
     go_on = Choice("go-on", say("Go on: it comes off {size}.", size=Size(finishes)), finishes, chance)
     ranked = sorted(choices, key=lambda choice: -choice.chance)
     best = [go_on, *ranked] if zone == "on-course" else [*ranked, go_on]
@@ -92,20 +87,6 @@ def chance_within(finished_mm: float, aim_mm: float, sd_mm: float = MANDREL_SD_M
     sd = math.hypot(sd_mm, WORK_SD_MM)
     off = finished_mm - aim_mm
     return _UNIT.cdf((WITHIN_MM - off) / sd) - _UNIT.cdf((-WITHIN_MM - off) / sd)
-
-
-def _formed_at(ring: Ring, planned: MadeRing, task: Task, read_mm: float) -> float | None:
-    """Where it was formed, so that it reads this after the task; None for rings whose size no mark sets."""
-    if planned.band.sized_by is not SizedBy.MARK:
-        return None
-    form = planned.form.diameter_mm + read_mm - planned.reading_after(task)
-    for _ in range(20):
-        made = assemble(ring, replace(planned.form, diameter_mm=form))
-        missed = made.reading_after(task) - read_mm
-        if abs(missed) < _CLOSE_MM:
-            break
-        form -= missed
-    return form
 
 
 @dataclass(frozen=True)
@@ -144,8 +125,8 @@ class _Standing:
                 for more in range(1, _MORE_LOCKS + 1):
                     found += _with_locks(self.ring, self.as_it_is, self.planned.form.locks + more)
         if self.as_it_is.finished_mm > aim:
-            text = say("A wrap of {wire} wire at the back. It shows there.", wire=Thickness(BACK_WIRE_MM))
-            found.append(_choice("back", text, with_back_wrap(self.as_it_is, BACK_WIRE_MM), aim))
+            text = say("A wrap of {wire} wire at the back. It shows there.", wire=Thickness(BACK_WIRES_MM[-1]))
+            found.append(_choice("back", text, with_back_wrap(self.as_it_is, BACK_WIRES_MM[-1]), aim))
         return found
 
     def by_length(self) -> list[Choice]:
@@ -161,13 +142,13 @@ class _Standing:
 
     def of_any(self) -> list[Choice]:
         """Too small: pressed up the taper while it is being made, stretched once it is trimmed."""
-        aim, wire = self.ring.aim_mm, self.ring.main_wire
+        aim = self.ring.aim_mm
         if self.finishes_mm >= aim:
             return []
         if self._trimmed:
             way = stretch(self.as_it_is, self.finishes_mm, aim)
             return [_choice("stretch", way.says, min(aim, way.high_mm), aim)] if way else []
-        most = _SLIDES_US.get(wire.temper, 0.0) * US_STEP_MM if wire.metal.uniform[wire.temper] > _SPRINGS else 0.0
+        most = presses_mm(self.ring.main_wire)
         if not most:
             return []
         text = say("Press it down the taper, turned end for end: {most} at most.", most=SizeChange(most))

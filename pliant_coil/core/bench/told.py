@@ -79,8 +79,6 @@ class ProgressTold(Told):
     minutes: float
     waits: bool
     """Somebody waits for help here."""
-    tails_read: bool
-    """A tail was measured at the step at hand."""
     visit: VisitTold | None
     """The visit that a finished ring is on."""
 
@@ -262,7 +260,6 @@ def progress_told(at_bench: RingAtBench, progress: Progress) -> ProgressTold:
         notes=[note.text for note in progress.notes],
         minutes=sum(progress.seconds.values()) / 60,
         waits=progress.waits_since is not None,
-        tails_read=any((reading.what, reading.task) == ("tail", progress.task) for reading in progress.readings),
         visit=_visit_told(progress.visit) if progress.visit else None,
     )
 
@@ -324,20 +321,20 @@ def row_told(row: Packing, *, sets_size: bool) -> RowTold:
     return RowTold(text=text, factor=row.factor, more=row.more, more_planned=row.more_planned)
 
 
-def hammering_told(hammering: Hammering, after_mm: float) -> HammeringTold:
+def hammering_told(hammering: Hammering) -> HammeringTold:
     """A hammered ring in words: what comes of going on as planned, and what else would reach its size."""
     comes = Size(hammering.around_mm / math.pi)
     text = say(
         f"It grows {'more' if hammering.growth > GROWTH else 'less'} than planned ({{g}} for {{usual}}). Hammered on to {{after}} it reads {{comes}}.",
         g=Number(hammering.growth, 3),
         usual=Number(GROWTH, 3),
-        after=Thickness(after_mm),
+        after=Thickness(hammering.after_mm),
         comes=comes,
     )
     if hammering.stretch > _ALREADY:
         text += say(
             "For its size hammer it to {after} and stretch the rest, {stretch}, on the mandrel; or go on to {thin}, if the metal is soft.",
-            after=Thickness(after_mm),
+            after=Thickness(hammering.after_mm),
             stretch=Share(hammering.stretch, 1),
             thin=Thickness(hammering.thickness_mm),
         )

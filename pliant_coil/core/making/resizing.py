@@ -4,27 +4,30 @@ A finished ring has no tails left: what a way needs must come from what is in it
 """
 
 import math
-from dataclasses import dataclass, replace
+from collections.abc import Mapping
+from dataclasses import dataclass
 
-from pliant_coil.core.making.assemble import MadeRing, assemble
+from pliant_coil.core.making.assemble import MadeRing
 from pliant_coil.core.making.ring import Ring
-from pliant_coil.core.making.solve import Solver
-from pliant_coil.core.mechanics.hammering import GROWTH, lengthened
+from pliant_coil.core.making.solve import Solver, formed_where
+from pliant_coil.core.mechanics.hammering import MOST_FLATTENED, hammered_to_mm, lengthened
 from pliant_coil.core.moves.base import Cause, Obstacle
 from pliant_coil.core.moves.inside import largest_circle
 from pliant_coil.core.styles.contract import SizedBy
+from pliant_coil.core.trade.metals import Temper
 from pliant_coil.core.trade.sizes import US_STEP_MM, MandrelMark, Size, SizeChange
+from pliant_coil.core.trade.wire import Wire
 from pliant_coil.core.words.figures import Length, Share, Thickness, Times
 from pliant_coil.core.words.refusal import Refusal
 from pliant_coil.core.words.say import Say, say
 
 _CLOSE_MM = 0.02
-_SAME_MM = 1e-4
 _LEAST_LOCKS = 1
-_PRESS_US, _MALLET_US = 0.25, 0.5
-"""US sizes that a hand's pressing and a soft mallet give (common practice, no source)."""
-_MOST_FLATTENED = 1 / 3
-"""Of a wire's height, without annealing it between (common practice, no source)."""
+_PRESSES_US: Mapping[Temper, float] = {"soft": 0.25, "half-hard": 0.125}
+_SPRINGS = 0.01
+"""Uniform strain under which a wire springs back instead of giving."""
+_MALLET_US = 0.5
+"""US sizes that a soft mallet gives (common practice, no source)."""
 _BARE_MM = 0.01
 BACK = Cause("back-wrap", "a wrap at the back")
 BACK_WIRES_MM = (0.3, 0.4)
@@ -52,40 +55,28 @@ class Way:
     says: Say
 
 
-def resize(ring: Ring, wanted_mm: float, reads_mm: float | None = None) -> list[Way]:
-    """Every way for this ring, those that reach `wanted_mm` [inside diameter] first.
+def resize(made: MadeRing, wanted_mm: float, reads_mm: float | None = None) -> list[Way]:
+    """Every way for a finished ring, those that reach `wanted_mm` [inside diameter] first.
 
-    `reads_mm` is what the finished ring reads; as it was planned unless given. Raises `Refusal` for a reading it can't have been finished at.
+    `reads_mm` is what it reads; as it was planned unless given.
     """
-    solver = Solver(ring)
-    made = solver.made(solver.solved(ring.aim_mm)[0].form)
     now = made.finished_mm
     if reads_mm is not None:
-        now, made = reads_mm, as_it_reads(solver.ring, made, reads_mm)
+        now, made = reads_mm, formed_where(made, lambda each: each.finished_mm, reads_mm) or made
     ways = [
         stretch(made, now, wanted_mm),
         _overlap(made, now, wanted_mm),
         _slide(made, now, wanted_mm),
-        _lock_again(solver, made, now, wanted_mm),
+        _lock_again(made, now, wanted_mm),
         _hammer_back(made, now, wanted_mm),
         *(_back_wrap(made, now, wanted_mm, wire_mm) for wire_mm in BACK_WIRES_MM),
     ]
-    found = [way for way in ways if way]
-    return sorted(found, key=lambda way: not way.reaches)
+    return sorted((way for way in ways if way), key=lambda way: not way.reaches)
 
 
-def as_it_reads(ring: Ring, planned: MadeRing, reads_mm: float) -> MadeRing:
-    """The ring as it must have been formed to be finished at what it reads; as planned where no mark sets its size."""
-    if planned.band.sized_by is not SizedBy.MARK:
-        return planned
-    made, form = planned, planned.form.diameter_mm
-    for _ in range(20):
-        missed = made.finished_mm - reads_mm
-        if abs(missed) < _SAME_MM:
-            break
-        form -= missed
-        made = assemble(ring, replace(planned.form, diameter_mm=form))
-    return made
+def presses_mm(wire: Wire) -> float:
+    """What pressing a ring of this wire down a taper by hand gives, in diameter (common practice, no source)."""
+    return _PRESSES_US.get(wire.temper, 0.0) * US_STEP_MM if wire.metal.uniform[wire.temper] > _SPRINGS else 0.0
 
 
 def with_back_wrap(made: MadeRing, wire_mm: float) -> float:
@@ -110,15 +101,17 @@ def stretch(made: MadeRing, now: float, wanted: float) -> Way | None:
     stands = wire.metal.uniform[wire.temper] / 2
     most = min(max(gives, _MALLET_US) * US_STEP_MM, stands * now)
     strain = Share(abs(wanted - now) / now, 1)
-    by_hand = wanted - now <= _PRESS_US * US_STEP_MM
-    how = (
-        "Press it down the mandrel, turning it end for end,"
-        if by_hand
-        else "Press it down the mandrel a quarter size, tap the rest with a soft mallet, turned end for end,"
-    )
+    pressed = presses_mm(wire)
+    if wanted - now <= pressed + _CLOSE_MM:
+        how = "Press it down the mandrel, turning it end for end,"
+    elif pressed:
+        how = "Press it down the mandrel {pressed}, tap the rest with a soft mallet, turned end for end,"
+    else:
+        how = "Tap it down the mandrel with a soft mallet, turned end for end,"
     done = say(
         f"{how} to {{size}}: that strains its wire by {{strain}}, it stands {{stands}}. It gives {{most}} at most.",
         size=Size(wanted),
+        pressed=SizeChange(pressed),
         strain=strain,
         stands=Share(stands, 1),
         most=SizeChange(most),
@@ -146,8 +139,8 @@ def _hammer_back(made: MadeRing, now: float, wanted: float) -> Way | None:
     if wanted <= now or wire.metal.coated or made.band.lining_mm > _BARE_MM or made.band.sized_by is not SizedBy.MARK:
         return None
     before, half = wire.height_mm, math.pi * made.band.radius_mm
-    most = half * (lengthened(1.0, 1 - _MOST_FLATTENED) - 1) / math.pi
-    thickness = before / math.exp(math.pi * (wanted - now) / half / GROWTH)
+    most = half * (lengthened(1.0, 1 - MOST_FLATTENED) - 1) / math.pi
+    thickness = hammered_to_mm(before, 1 + math.pi * (wanted - now) / half)
     done = say(
         "Hammer the half away from the head evenly from {before} to {after}, on a steel mandrel, a little at a time, and read it after each round.",
         before=Thickness(before),
@@ -192,14 +185,14 @@ def _slide(made: MadeRing, now: float, wanted: float) -> Way | None:
     return _way("slide", wanted, now - most, now + most, done, cant)
 
 
-def _lock_again(solver: Solver, made: MadeRing, now: float, wanted: float) -> Way | None:
+def _lock_again(made: MadeRing, now: float, wanted: float) -> Way | None:
     """The locks unwound, the band formed again, and locked with what wire there is."""
     locked = [p for piece in made.pieces for p in piece.moves if p.id.endswith(".lock")]
     if not locked or made.band.sized_by is not SizedBy.MARK:
         return None
     there = _net_mm(made)
-    for locks in range(solver.ring.locks, _LEAST_LOCKS - 1, -1):
-        again = _made_again(solver.ring, wanted, locks)
+    for locks in range(made.ring.locks, _LEAST_LOCKS - 1, -1):
+        again = _made_again(made.ring, wanted, locks)
         if again is None or _net_mm(again) > there + _CLOSE_MM:
             continue
         over = there - _net_mm(again)
@@ -211,7 +204,7 @@ def _lock_again(solver: Solver, made: MadeRing, now: float, wanted: float) -> Wa
             over=Length(over),
         )
         return Way("lock-again", True, min(now, wanted), max(now, wanted), done)
-    short = _made_again(solver.ring, wanted, _LEAST_LOCKS)
+    short = _made_again(made.ring, wanted, _LEAST_LOCKS)
     missing = _net_mm(short) - there if short else 0.0
     return Way(
         "lock-again", False, now, now, say("Even locked once each side the wire in it is {missing} too short.", missing=Length(missing))

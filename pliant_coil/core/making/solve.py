@@ -1,7 +1,7 @@
 """What size comes off the mandrel, and where to start so that it is the right one. Nothing here knows a style."""
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from pliant_coil.core.making.assemble import MadeRing, assemble
 from pliant_coil.core.making.ring import Ring
@@ -110,6 +110,22 @@ class Solver:
             return solved_mm
         rule = next(rule for rule in SCHOOLS if rule.school == choice)
         return self.ring.target_mm + rule.steps_us * US_STEP_MM
+
+
+def formed_where(planned: MadeRing, reading: Callable[[MadeRing], float], reads_mm: float) -> MadeRing | None:
+    """The planned ring as it must have been formed so that this reading of it is `reads_mm`; None for rings whose size no mark sets.
+
+    Readings move with the form nearly one to one, so what is missed is what the form is moved by.
+    """
+    if planned.band.sized_by is not SizedBy.MARK:
+        return None
+    made = planned
+    for _ in range(20):
+        missed = reading(made) - reads_mm
+        if abs(missed) < _CLOSE_MM:
+            break
+        made = assemble(planned.ring, replace(planned.form, diameter_mm=made.form.diameter_mm - missed))
+    return made
 
 
 def _root(off: Callable[[float], float], guess: float) -> float | None:

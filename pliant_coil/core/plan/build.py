@@ -11,7 +11,7 @@ from pliant_coil.core.making.markout import Mark as WireMark
 from pliant_coil.core.making.minutes import working_minutes
 from pliant_coil.core.making.planned import Planned, planned
 from pliant_coil.core.making.resizing import resize
-from pliant_coil.core.making.ring import Ring, make_ring
+from pliant_coil.core.making.ring import Ring
 from pliant_coil.core.making.solve import Choice, Solver, contributions, schools
 from pliant_coil.core.moves import Fate
 from pliant_coil.core.plan import model
@@ -78,12 +78,10 @@ def plan_of(all_of_it: Planned, *, paths: bool = False, habits: bool = True) -> 
     )
 
 
-def resizing(file: RingFile, wanted_mm: float, reads_mm: float | None = None) -> model.Resizing:
-    """How the finished ring of `file` is made another size [inside diameter, mm]; as planned unless it `reads_mm`. Raises `Refusal` for what can't be made."""
-    ring = make_ring(file)
-    solver = Solver(ring)
+def resizing(all_of_it: Planned, wanted_mm: float, reads_mm: float | None = None) -> model.Resizing:
+    """How a finished ring is made another size [inside diameter, mm]; as planned unless it `reads_mm`."""
     return model.Resizing(
-        finished=size_in_all(reads_mm or solver.made(solver.solved(ring.aim_mm)[0].form).finished_mm),
+        finished=size_in_all(reads_mm or all_of_it.solved.finished_mm),
         wanted=size_in_all(wanted_mm),
         ways=[
             model.Way(
@@ -93,7 +91,7 @@ def resizing(file: RingFile, wanted_mm: float, reads_mm: float | None = None) ->
                 high=say("{size}", size=Size(way.high_mm)),
                 text=way.says,
             )
-            for way in resize(ring, wanted_mm, reads_mm)
+            for way in resize(all_of_it.solved, wanted_mm, reads_mm)
         ],
     )
 

@@ -31,9 +31,10 @@ from pliant_coil.core.plan.build import plan_of, resizing
 from pliant_coil.core.plan.model import Resizing
 from pliant_coil.core.ring_file.document import RingFile, Text
 from pliant_coil.core.styles.contract import SizedBy
+from pliant_coil.core.styles.tasks import Phase
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Reader
-from pliant_coil.services.jobs import Jobs
+from pliant_coil.services.jobs import Jobs, Standing
 from pliant_coil.store.models import Job
 from pliant_coil.web_api.actors import WHO, TheActor, while_here
 from pliant_coil.web_api.bell import STREAM, TheBell, streamed
@@ -174,10 +175,18 @@ def _at_bench(jobs: Jobs, job_id: UUID, reader: Reader) -> str:
         tails=[tail_end_told(end) for end in tails.ends],
         left_over=left_over_told(standing.at_bench, standing.progress),
         hides_splice=tails.hides_splice,
-        asks_tails=jobs.learnt().hand.told_apart < ASKED_FIRST,
+        asks_tails=_asks_tails(jobs, standing),
         hammered_at=standing.at_bench.hammering.task if standing.at_bench.hammering else "",
     )
     return told.model_dump_json(context={"reader": reader})
+
+
+def _asks_tails(jobs: Jobs, standing: Standing) -> bool:
+    """What the hand is looked up for at the locks only, while no tail is read there."""
+    task = next((task for task in standing.at_bench.tasks if task.id == standing.progress.task), None)
+    if task is None or task.phase is not Phase.LOCK or any(r.what == "tail" and r.task == task.id for r in standing.progress.readings):
+        return False
+    return jobs.learnt().hand.told_apart < ASKED_FIRST
 
 
 @router.post("/{job_id}/events", responses=MISSING | REFUSED)
@@ -205,7 +214,7 @@ def reading(job_id: UUID, jobs: TheJobs, reader: TheReader, task: Task, value_mm
 @router.get("/{job_id}/repair", response_model=Resizing, responses=MISSING | REFUSED)
 def repair(job_id: UUID, jobs: TheJobs, reader: TheReader, reads_mm: Diameter, wanted_mm: Diameter) -> Response:
     """How a finished ring that reads so becomes the size that is wanted: what each way gives here, those that reach first."""
-    found = resizing(jobs.standing(job_id).file, wanted_mm, reads_mm)
+    found = resizing(jobs.standing(job_id).as_planned, wanted_mm, reads_mm)
     return Response(found.model_dump_json(context={"reader": reader}), media_type="application/json")
 
 
@@ -221,10 +230,8 @@ def row(job_id: UUID, jobs: TheJobs, reader: TheReader, task: Task, value_mm: Mi
 @router.get("/{job_id}/hammered", response_model=HammeringTold, responses=MISSING | REFUSED)
 def hammered(job_id: UUID, jobs: TheJobs, reader: TheReader, thickness_mm: Millimetres, value_mm: Millimetres) -> Response:
     """What a ring says that is hammered flat: its thickness, and the size that the mandrel reads."""
-    at_bench = jobs.standing(job_id).at_bench
-    found = at_bench.hammered(thickness_mm, value_mm)
-    after = at_bench.hammering.after_mm if at_bench.hammering else 0.0
-    return Response(hammering_told(found, after).model_dump_json(context={"reader": reader}), media_type="application/json")
+    found = jobs.standing(job_id).at_bench.hammered(thickness_mm, value_mm)
+    return Response(hammering_told(found).model_dump_json(context={"reader": reader}), media_type="application/json")
 
 
 @router.get("/{job_id}/tail", response_model=TailTold, responses=MISSING | REFUSED)

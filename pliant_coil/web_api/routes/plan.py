@@ -8,6 +8,7 @@ from sqlalchemy.exc import SQLAlchemyError
 from starlette.concurrency import run_in_threadpool
 
 from pliant_coil.core.bench.hand import Hand
+from pliant_coil.core.making.planned import planned
 from pliant_coil.core.plan.build import plan, resizing
 from pliant_coil.core.plan.gallery import gallery
 from pliant_coil.core.plan.model import Gallery, Plan, Resizing
@@ -66,7 +67,7 @@ async def resize_ring(
 ) -> Response:
     """How the finished ring of a ring file is made another size: what each way can give, and what it can't."""
     wanted = read_size(to, "to", reader.systems).inside_diameter_mm
-    return Response(resizing(file, wanted).model_dump_json(context={"reader": reader}), media_type="application/json")
+    return Response(resizing(planned(file), wanted).model_dump_json(context={"reader": reader}), media_type="application/json")
 
 
 @router.get("/gallery", response_model=Gallery, responses=REFUSED | BUSY)

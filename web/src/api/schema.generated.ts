@@ -4120,8 +4120,6 @@ export interface components {
             minutes: number;
             /** Waits */
             waits: boolean;
-            /** Tails Read */
-            tails_read: boolean;
             visit: components["schemas"]["VisitTold"] | null;
         };
         /**

@@ -74,8 +74,6 @@ function AtBench({ at, progress, say, waiting, away }: Props) {
   const late = progress.steps.flatMap((s) => s.counters).find((c) => c.late);
   const ended = progress.state !== 'open';
   const [{ words }] = usePreferences();
-  // Once is enough: what was read at this step is known.
-  const asks = at.asks_tails && step?.phase === 'lock' && !progress.tails_read;
   const { spoken, setSpoken, speak } = useSpoken();
   useAwake(!ended);
 
@@ -226,7 +224,7 @@ function AtBench({ at, progress, say, waiting, away }: Props) {
                         {meaning}
                       </Typography>
                     ))}
-                  {asks && (
+                  {at.asks_tails && (
                     <Typography sx={{ mt: 1.5, maxWidth: '60ch' }}>
                       Measure both tails before you lock it (T): that tells your arcs from your wraps.
                     </Typography>

@@ -23,7 +23,6 @@ const PROGRESS: Progress = {
   notes: [],
   minutes: 3,
   waits: false,
-  tails_read: false,
   visit: null,
 };
 const base = { device: 'here', at: '2026-11-25T12:00:00Z', seen: 12 };
