@@ -13,13 +13,12 @@ from sqlalchemy.orm import Session
 
 from pliant_coil import __version__
 from pliant_coil.core.bench.events import CameBack, Ended, Event, LeftOut, Reopened, TakenBack
-from pliant_coil.core.bench.hand import Hand, SizeRead, Used, changed, learned, size_offset
+from pliant_coil.core.bench.hand import Hand, SizeRead, changed, learned, size_offset
 from pliant_coil.core.bench.plots import PlotsTold, plots_told
-from pliant_coil.core.bench.progress import Numbered, Progress, Visit
+from pliant_coil.core.bench.progress import Numbered, Progress
+from pliant_coil.core.bench.record import Record, record_of
 from pliant_coil.core.bench.ring_at_bench import RingAtBench
-from pliant_coil.core.bench.tails import measured_on_the_way
 from pliant_coil.core.making.planned import Planned, planned
-from pliant_coil.core.moves import Fate
 from pliant_coil.core.plan.build import plan_of, sentence_text
 from pliant_coil.core.ring_file.document import RingFile, read_ring
 from pliant_coil.core.words.refusal import refuse
@@ -71,6 +70,8 @@ class Learnt:
     """The records that it is learned from, as `newest_record` names them."""
     hand: Hand
     jobs: list[Job]
+    records: list[Record]
+    """Theirs, in the same order."""
     changed: bool
 
 
@@ -132,8 +133,9 @@ class Jobs(InWorkshop):
             # Learned anew when a ring has ended, never at a letter typed.
             if known is None or known.newest != newest:
                 jobs = store.records(session, workshop_id, newest=_REMEMBERED, since=newest[2])
-                rings = [_used(job) for job in jobs]
-                known = self._hands[workshop_id] = Learnt(newest, learned(rings), jobs, changed(rings))
+                records = [record for job in jobs if (record := record_kept(job))]
+                rings = [record.as_used() for record in records]
+                known = self._hands[workshop_id] = Learnt(newest, learned(rings), jobs, records, changed(rings))
         return known
 
     def learn_afresh(self) -> None:
@@ -146,12 +148,9 @@ class Jobs(InWorkshop):
 
         A spoiled ring says nothing of a mandrel."""
         reads = [
-            SizeRead(record["mandrel"], record["family"], record["size_mm"] - record["planned_size_mm"])
-            for job in self.learnt().jobs
-            if (record := job.record or {}).get("mandrel")
-            and record["size_mm"] is not None
-            and record["planned_size_mm"] is not None
-            and record["state"] == "finished"
+            SizeRead(record.mandrel, record.family, off)
+            for record in self.learnt().records
+            if record.mandrel and record.state == "finished" and (off := record.off_mm) is not None
         ]
         found = []
         for mandrel, family in sorted({(read.mandrel, read.family) for read in reads}):
@@ -163,7 +162,8 @@ class Jobs(InWorkshop):
     def plots(self, newest: int) -> PlotsTold:
         """What the newest records show when they are drawn."""
         with self._work() as (session, workshop_id, _):
-            return plots_told([(job.id, job.title, job.record or {}) for job in store.records(session, workshop_id, newest=newest)])
+            jobs = store.records(session, workshop_id, newest=newest)
+            return plots_told([(job.id, job.title, record) for job in jobs if (record := record_kept(job))])
 
     def all_records(self) -> list[dict[str, Any]]:
         """Every record as it is kept, the oldest first."""
@@ -219,14 +219,14 @@ def write_down(session: Session, job: Job, events: Sequence[Event], author: UUID
 
 def _rows(jobs: Sequence[Job]) -> Iterator[list[object]]:
     for job in jobs:
-        record = job.record or {}
-        for piece in record["pieces"]:
+        record = record_kept(job)
+        for wire in record.pieces if record else ():
             yield [
                 job.ended_at.isoformat() if job.ended_at else "",
                 job.title,
-                *(record[name] for name in ("state", "aim_mm", "planned_size_mm", "size_mm", "minutes")),
-                *(piece[name] for name in ("piece", "cut_mm", "planned_mm", "used_mm")),
-                record["why"],
+                *(getattr(record, name) for name in ("state", "aim_mm", "planned_size_mm", "size_mm", "minutes")),
+                *(getattr(wire, name) for name in ("piece", "cut_mm", "planned_mm", "used_mm")),
+                record.why if record else "",
             ]
 
 
@@ -251,85 +251,15 @@ def _settle(session: Session, job: Job) -> None:
     ended = progress.ending
     job.ended_at = (job.ended_at if progress.visits else None) or session.scalar(select(func.now())) if ended else None
     # A ring that is back on the bench keeps its record.
-    job.record = _record(standing, ended) if ended else None
+    job.record = None
+    if ended:
+        planned_minutes = job.predicted["minutes"]
+        job.record = record_of(standing.as_planned, standing.at_bench, progress, ended, planned_minutes).model_dump(mode="json")
 
 
-def _record(standing: Standing, ended: Ended) -> dict[str, Any]:
-    """Predicted beside what came out."""
-    at_bench, progress = standing.at_bench, standing.progress
-    pieces = []
-    on_the_way = measured_on_the_way(at_bench, progress)
-    for cut in at_bench.cuts:
-        piece = cut.piece
-        was_cut = progress.cut.get(piece.id, cut.cut_mm)
-        left = ended.left_mm.get(piece.id)
-        by_kind: dict[str, float] = {}
-        for placed in piece.moves:
-            if placed.fate is Fate.RING:
-                by_kind[placed.move.hand] = by_kind.get(placed.move.hand, 0.0) + placed.length_mm
-        added = progress.spliced.get(piece.id, 0.0)
-        used = None if left is None else was_cut + added - left
-        lengths = {"cut_mm": was_cut, "spliced_mm": added, "planned_mm": piece.net_mm, "used_mm": used}
-        made, tails = on_the_way.get(piece.id, ({}, 0.0))
-        before = {"kinds": made, "used_mm": was_cut - tails} if made and used is not None else None
-        pieces.append({"piece": piece.id, **lengths, "kinds": by_kind, "before": before})
-    read = [r for r in progress.readings if r.what == "size"]
-    size = ended.size_mm if ended.size_mm is not None else (read[-1].value_mm if read else None)
-    return {
-        "state": ended.kind,
-        "why": ended.why,
-        "aim_mm": at_bench.ring.aim_mm,
-        "planned_size_mm": at_bench.planned.finished_mm,
-        "size_mm": size,
-        "stage_minutes": _stage_minutes(standing),
-        "at_step": progress.task if ended.kind == "spoiled" else "",
-        "minutes": round(sum(progress.seconds.values()) / 60, 1),
-        "planned_minutes": standing.job.predicted["minutes"],
-        "family": standing.file.band.style,
-        "mandrel": ended.mandrel.strip(),
-        "left_out": progress.left_out,
-        "pieces": pieces,
-        "visits": [_visit(visit) for visit in progress.visits],
-    }
-
-
-def _stage_minutes(standing: Standing) -> dict[str, float]:
-    seconds: dict[str, float] = {}
-    for task in standing.at_bench.tasks:
-        seconds[task.phase] = seconds.get(task.phase, 0.0) + standing.progress.seconds.get(task.id, 0.0)
-    return {phase: round(s / 60, 2) for phase, s in seconds.items() if s}
-
-
-def _visit(visit: Visit) -> dict[str, Any]:
-    left = visit.left
-    return {
-        "why": visit.came.why,
-        "came": visit.came.at.isoformat(),
-        "reads_mm": visit.came.reads_mm,
-        "wanted_mm": visit.came.wanted_mm,
-        "ways": [mended.way for mended in visit.mended],
-        "left_mm": left.size_mm if left else None,
-    }
-
-
-def _used(job: Job) -> Used:
-    """A finished ring as the hand sees it: all its pieces whose rest was measured."""
-    record = job.record or {}
-    measured = [piece for piece in record.get("pieces", ()) if piece["used_mm"] is not None]
-    lengths: dict[Any, float] = {}
-    for piece in measured:
-        for kind, length in piece["kinds"].items():
-            lengths[kind] = lengths.get(kind, 0.0) + length
-    ended = record.get("state")
-    if record.get("left_out"):
-        return Used(lengths, sum(piece["used_mm"] for piece in measured), left_out=record["left_out"])
-    if any(piece.get("spliced_mm") for piece in measured):
-        # What the start of a new piece took says nothing of the hand.
-        return Used(lengths, sum(piece["used_mm"] for piece in measured), left_out="spliced")
-    on_the_way = next((piece["before"] for piece in measured if piece.get("before")), None)
-    before = (on_the_way["kinds"], on_the_way["used_mm"]) if on_the_way else None
-    why = "" if ended == "finished" and measured else "nothing was measured" if ended == "finished" else str(ended)
-    return Used(lengths, sum(piece["used_mm"] for piece in measured), left_out=why, before=before)
+def record_kept(job: Job) -> Record | None:
+    """What is kept of a job that has ended."""
+    return None if job.record is None else Record.model_validate(job.record)
 
 
 def job_found(job: Job | None) -> Job:

@@ -8,6 +8,7 @@ from sqlalchemy.orm import Session
 
 from pliant_coil import __version__
 from pliant_coil.core.bench.notebook import Notebook, OldRing, read_notebook
+from pliant_coil.core.bench.record import record_from
 from pliant_coil.core.words.say import Reader
 from pliant_coil.services.rings import UNTITLED
 from pliant_coil.services.scope import InWorkshop
@@ -64,7 +65,6 @@ def _named(notebook: Notebook) -> dict[int, UUID]:
 
 def _keep(session: Session, workshop_id: UUID, ring: OldRing, name: UUID, author: UUID | None) -> None:
     ended = datetime.combine(ring.ended, time(12), UTC) if ring.ended else datetime.now(UTC)
-    pieces = [] if ring.cut_mm is None and ring.used_mm is None else [_piece(ring)]
     session.add(
         Job(
             workshop_id=workshop_id,
@@ -80,22 +80,6 @@ def _keep(session: Session, workshop_id: UUID, ring: OldRing, name: UUID, author
             created_at=ended,
             updated_at=ended,
             ended_at=ended,
-            record={
-                "state": ring.state,
-                "why": ring.note,
-                "aim_mm": None,
-                "planned_size_mm": None,
-                "size_mm": ring.size_mm,
-                "minutes": ring.minutes,
-                "planned_minutes": None,
-                "family": "",
-                "mandrel": ring.mandrel,
-                "left_out": "from a notebook",
-                "pieces": pieces,
-            },
+            record=record_from(ring).model_dump(mode="json"),
         )
     )
-
-
-def _piece(ring: OldRing) -> dict[str, object]:
-    return {"piece": "wire", "cut_mm": ring.cut_mm, "spliced_mm": 0.0, "planned_mm": None, "used_mm": ring.used_mm, "kinds": {}}

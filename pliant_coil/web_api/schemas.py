@@ -7,7 +7,9 @@ from uuid import UUID
 from pydantic import BaseModel, ConfigDict, Field
 
 from pliant_coil.core.bench.events import Event
-from pliant_coil.core.bench.told import FirstPlanTold, MandrelTold, ProgressTold, RecordTold, TailEndTold
+from pliant_coil.core.bench.logbook import RecordTold
+from pliant_coil.core.bench.mandrels import MandrelTold
+from pliant_coil.core.bench.told import FirstPlanTold, ProgressTold, TailEndTold
 from pliant_coil.core.plan.model import Plan, Size
 from pliant_coil.core.plan.model import Text as Said
 from pliant_coil.core.ring_file.document import RingFile, Text

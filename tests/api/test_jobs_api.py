@@ -160,6 +160,13 @@ def test_what_is_left_is_planned_anew_where_a_choice_formed_it(client: TestClien
     expected = [[step["expected_mm"] for step in at["plan"]["steps"] if step["expected_mm"]] for at in (first, drawn)]
     assert all(now < before for before, now in zip(*expected, strict=True)), "every reading that is still to come is expected anew"
     assert [move["id"] for move in drawn["plan"]["wires"][0]["moves"]] == [move["id"] for move in first["plan"]["wires"][0]["moves"]]
+    # Its wire was cut as it was planned first, whatever a plan for the new mark would cut.
+    wire = first["plan"]["wires"][0]
+    assert drawn["plan"]["wires"][0]["net_mm"] < wire["net_mm"] - 0.5
+    tell(client, job, event("finished", left_mm={wire["id"]: 30.0}))
+    (piece,) = client.get("/api/jobs/records.json").json()[0]["pieces"]
+    assert (piece["cut_mm"], piece["used_mm"]) == pytest.approx((wire["cut_mm"], wire["cut_mm"] - 30), abs=1e-3)
+    assert piece["planned_mm"] == pytest.approx(drawn["plan"]["wires"][0]["net_mm"], abs=1e-3)
 
 
 def test_events_that_arent_any_are_refused_at_their_field(client: TestClient, job: str) -> None:

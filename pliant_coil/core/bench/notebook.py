@@ -9,14 +9,14 @@ import re
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from datetime import date, datetime
-from typing import Literal, get_args
+from typing import get_args
 
+from pliant_coil.core.bench.progress import Ending
 from pliant_coil.core.trade.measures import read_length_mm
 from pliant_coil.core.trade.sizes import read_size
 from pliant_coil.core.words.refusal import Fault, Refusal, fault, refuse
 from pliant_coil.core.words.say import Reader, say
 
-Ending = Literal["finished", "spoiled", "set_aside"]
 MOST_LINES = 5000
 LARGEST = 2_000_000
 """Bytes of a table."""

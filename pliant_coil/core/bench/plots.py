@@ -1,10 +1,11 @@
 """What a logbook shows when it is drawn: sizes against plans, wire against plans, time by stage, and what cutting close has saved."""
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections import Counter
+from collections.abc import Iterable, Sequence
 from statistics import median
-from typing import Any
 from uuid import UUID
 
+from pliant_coil.core.bench.record import Record
 from pliant_coil.core.plan.model import Mm, Text, Told
 from pliant_coil.core.styles.tasks import PHASES
 from pliant_coil.core.trade.sizes import SizeChange
@@ -69,67 +70,62 @@ class PlotsTold(Told):
     """What was thrown away, beside what cutting long throws away; none where no rest was measured."""
 
 
-def plots_told(records: Sequence[tuple[UUID, str, Mapping[str, Any]]]) -> PlotsTold:
+Ended = tuple[UUID, str, Record]
+
+
+def plots_told(records: Sequence[Ended]) -> PlotsTold:
     """The plots of these records (job, title, record), the oldest first."""
-    finished = [each for each in records if each[2]["state"] == "finished"]
-    sized = [each for each in finished if each[2]["size_mm"] is not None and each[2]["planned_size_mm"] is not None]
+    finished = [each for each in records if each[2].state == "finished"]
     scrap, long = _scrap(record for _, _, record in finished)
     return PlotsTold(
-        by_band=[_dot(each, each[2]["family"].replace("-", " ")) for each in sized],
-        by_mandrel=[_dot(each, each[2]["mandrel"]) for each in sized if each[2]["mandrel"]],
-        wire=[dot for each in records if (dot := _wire(*each))],
+        by_band=[dot for each in finished if (dot := _dot(each, each[2].family.replace("-", " ")))],
+        by_mandrel=[dot for each in finished if (dot := _dot(each, each[2].mandrel))],
+        wire=[used for each in records if (used := _wire(*each))],
         stages=_stages([record for _, _, record in finished]),
-        spoiled=_spoiled([record for _, _, record in records if record["state"] == "spoiled"]),
+        spoiled=_spoiled(record.at_step for _, _, record in records if record.at_step),
         scrap_mm=scrap,
         cut_long_mm=long,
         saved=_saved(scrap, long) if long else None,
     )
 
 
-def _dot(each: tuple[UUID, str, Mapping[str, Any]], group: str) -> SizeDot:
+def _dot(each: Ended, group: str) -> SizeDot | None:
     job, title, record = each
-    off = record["size_mm"] - record["planned_size_mm"]
+    off = record.off_mm
+    if off is None or not group:
+        return None
     return SizeDot(id=job, title=title, group=group, off_mm=off, off=say("{off}", off=SizeChange(off, signed=True)))
 
 
-def _measured(record: Mapping[str, Any]) -> list[Mapping[str, Any]]:
-    return [piece for piece in record["pieces"] if piece["used_mm"] is not None and piece["planned_mm"]]
-
-
-def _wire(job: UUID, title: str, record: Mapping[str, Any]) -> WireDot | None:
-    measured = _measured(record)
-    if not measured:
+def _wire(job: UUID, title: str, record: Record) -> WireDot | None:
+    planned, used = record.planned_mm, record.used_mm
+    if not planned:
         return None
-    planned, used = (sum(piece[name] for piece in measured) for name in ("planned_mm", "used_mm"))
-    counts = record["state"] == "finished" and not record.get("left_out") and not any(piece.get("spliced_mm") for piece in measured)
     said = say("{used} of {planned} planned", used=Length(used), planned=Length(planned))
-    return WireDot(id=job, title=title, planned_mm=planned, used_mm=used, share=round(used / planned, 4), said=said, counts=counts)
+    share = round(used / planned, 4)
+    return WireDot(id=job, title=title, planned_mm=planned, used_mm=used, share=share, said=said, counts=not record.silent)
 
 
-def _stages(records: Sequence[Mapping[str, Any]]) -> list[StageBar]:
+def _stages(records: Sequence[Record]) -> list[StageBar]:
     found = []
     for phase in PHASES:
-        minutes = [m for record in records if (m := record.get("stage_minutes", {}).get(phase, 0.0))]
+        minutes = [m for record in records if (m := record.stage_minutes.get(phase, 0.0))]
         if minutes:
             found.append(StageBar(stage=phase, minutes=median(minutes), least=min(minutes), most=max(minutes), rings=len(minutes)))
     return found
 
 
-def _spoiled(records: Sequence[Mapping[str, Any]]) -> list[SpoiledBar]:
-    steps: dict[str, int] = {}
-    for record in records:
-        step = record.get("at_step", "")
-        steps[step] = steps.get(step, 0) + 1
-    return [SpoiledBar(step=step, rings=n) for step, n in sorted(steps.items(), key=lambda each: (-each[1], each[0])) if step]
+def _spoiled(steps: Iterable[str]) -> list[SpoiledBar]:
+    return [SpoiledBar(step=step, rings=n) for step, n in sorted(Counter(steps).items(), key=lambda each: (-each[1], each[0]))]
 
 
-def _scrap(records: Iterable[Mapping[str, Any]]) -> tuple[float, float]:
+def _scrap(records: Iterable[Record]) -> tuple[float, float]:
     """What was cut and not used, and what cutting long would have thrown away for the same rings."""
     scrap = long = 0.0
-    for record in records:
-        for piece in _measured(record):
-            scrap += max(0.0, piece["cut_mm"] + piece.get("spliced_mm", 0.0) - piece["used_mm"])
-            long += piece["used_mm"] * CUT_LONG / (1 - CUT_LONG)
+    for wire in (wire for record in records for wire in record.measured):
+        if wire.cut_mm is not None and wire.used_mm is not None:
+            scrap += max(0.0, wire.cut_mm + wire.spliced_mm - wire.used_mm)
+            long += wire.used_mm * CUT_LONG / (1 - CUT_LONG)
     return scrap, long
 
 

@@ -34,7 +34,8 @@ from pliant_coil.core.bench.events import (
 IDLE_S = 180.0
 """A gap longer than this, and than six of the task's usual ones, is a pause (common practice, no source)."""
 _USUAL_GAPS = 6.0
-State = Literal["open", "finished", "spoiled", "set_aside"]
+Ending = Literal["finished", "spoiled", "set_aside"]
+State = Literal["open"] | Ending
 
 
 @dataclass(frozen=True, slots=True)

@@ -179,11 +179,7 @@ def measured_on_the_way(ring: RingAtBench, progress: Progress) -> dict[str, tupl
         }
         if not ends or any(end.side not in read for end in ends):
             continue
-        made: dict[HandKind, float] = {}
-        for piece in ring.planned.pieces:
-            for placed in piece.moves if piece.id == reading.piece else ():
-                if placed.fate is Fate.RING:
-                    made[placed.move.hand] = made.get(placed.move.hand, 0.0) + placed.length_mm
+        made = next(piece.by_kind for piece in ring.planned.pieces if piece.id == reading.piece)
         for left in (left for end in ends for left in end.left):
             made[left.kind] -= left.length_mm
         found[reading.piece] = made, sum(read[end.side] for end in ends)

@@ -1,8 +1,7 @@
 """What is told of a ring at the bench: written for its reader like the plan."""
 
 import math
-from collections.abc import Mapping, Sequence
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 from uuid import UUID
 
 from pydantic import BaseModel, PlainSerializer
@@ -17,11 +16,10 @@ from pliant_coil.core.bench.ring_at_bench import RingAtBench
 from pliant_coil.core.bench.sizing import SizeReading
 from pliant_coil.core.bench.tails import TailEnd, Tails
 from pliant_coil.core.making.assemble import MadeRing
-from pliant_coil.core.making.resizing import WAYS
+from pliant_coil.core.making.planned import Planned
 from pliant_coil.core.mechanics.hammering import GROWTH
 from pliant_coil.core.plan.model import Mm, Text, Told, Us
-from pliant_coil.core.trade.own_mandrel import MandrelKind, fitted
-from pliant_coil.core.trade.sizes import US_STEP_MM, MandrelMark, Size, SizeChange
+from pliant_coil.core.trade.sizes import US_STEP_MM, MandrelMark, Size
 from pliant_coil.core.words.figures import Count, Length, Number, Share, Thickness
 from pliant_coil.core.words.say import NOTHING, Say, say
 
@@ -154,63 +152,6 @@ class HammeringTold(Told):
     stretch: float
 
 
-class RecordTold(Told):
-    """What came of a ring, beside what was planned."""
-
-    state: Literal["finished", "spoiled", "set_aside"]
-    why: str
-    off_mm: Mm | None
-    """How far its size is off its plan, in diameter."""
-    size: Text | None
-    off: Text | None
-    wire: Text | None
-    """What was used of what was planned, where the rest was measured."""
-    minutes: float | None
-    planned_minutes: float | None
-    """None for a record from a notebook, which has no plan."""
-    visits: list[Text]
-    """Why it came back, each time, and what was done."""
-
-
-class MandrelTold(Told):
-    """By how much rings of a family of bands come off a mandrel other than planned."""
-
-    mandrel: str
-    family: str
-    text: Text
-    off_mm: Mm
-    rings: int
-
-
-class MarkTold(Told):
-    """A mark of one's own mandrel: what it names, and what was measured there."""
-
-    mark: str
-    named_mm: float
-    measured_mm: float
-    measured: Text
-
-
-class LineTold(Told):
-    """By how much a mandrel's marks are off: at an inside diameter of 17 mm, and more for each millimetre."""
-
-    off_mm: float
-    slope: float
-
-
-class OwnMandrelTold(Told):
-    """A maker's own mandrel, and how its marks stand."""
-
-    id: UUID
-    name: str
-    kind: MandrelKind
-    text: Text
-    marks: list[MarkTold]
-    line: LineTold
-    drawn: list[tuple[float, float]]
-    """Two places on the line: the inside diameter that is named [mm], and by how much it is off."""
-
-
 class Taken(BaseModel):
     """What came of events that were sent: the number of the newest, and which were there already."""
 
@@ -279,11 +220,11 @@ def _visit_told(visit: Visit) -> VisitTold:
     )
 
 
-def left_over_told(at_bench: RingAtBench, progress: Progress) -> Say:
+def left_over_told(as_planned: Planned, progress: Progress) -> Say:
     """Which wire that was left of a ring is long enough to begin it again; nothing where none was measured."""
     left = progress.ending.left_mm if progress.ending else {}
     text = NOTHING
-    for cut in at_bench.cuts:
+    for cut in as_planned.cuts:
         over = left.get(cut.piece.id)
         if over is None:
             continue
@@ -346,90 +287,6 @@ def hammering_told(hammering: Hammering) -> HammeringTold:
         growth_sd=hammering.growth_sd,
         thickness_mm=hammering.thickness_mm,
         stretch=hammering.stretch,
-    )
-
-
-def record_told(record: Mapping[str, Any]) -> RecordTold:
-    """A record in words. It holds what was written when the ring ended."""
-    size = record["size_mm"]
-    planned = record["planned_size_mm"]
-    off = None if size is None or planned is None else size - planned
-    return RecordTold(
-        state=record["state"],
-        why=record["why"],
-        off_mm=off,
-        size=None if size is None else say("{size}", size=Size(size)),
-        off=None if off is None else say("{off}", off=SizeChange(off, signed=True)),
-        wire=_wire_told(record["pieces"]),
-        minutes=record["minutes"],
-        planned_minutes=record["planned_minutes"],
-        visits=[_visit_line(visit) for visit in record.get("visits", ())],
-    )
-
-
-def _visit_line(visit: Mapping[str, Any]) -> Say:
-    came, left = visit["reads_mm"], visit["left_mm"]
-    text = say("Back on the bench: {why}.", why=visit["why"]) if visit["why"] else Say("Back on the bench.")
-    if came is not None:
-        text += say("It read {size}.", size=Size(came))
-    if visit["ways"]:
-        text += say("Done: {ways}.", ways=", ".join(WAYS.get(way, way) for way in visit["ways"]))
-    return text + say("It left with {size}.", size=Size(left)) if left is not None else text
-
-
-def _wire_told(pieces: Sequence[Mapping[str, Any]]) -> Say | None:
-    measured = [piece for piece in pieces if piece["used_mm"] is not None]
-    if not measured:
-        return None
-    used = Length(sum(piece["used_mm"] for piece in measured))
-    if any(piece["planned_mm"] is None for piece in measured):
-        return say("{used}", used=used)
-    return say("{used} of {planned} planned", used=used, planned=Length(sum(piece["planned_mm"] for piece in measured)))
-
-
-def mandrel_told(mandrel: str, family: str, off_mm: float, sd_mm: float, rings: int) -> MandrelTold:
-    """A mandrel in words: what comes off it, how surely, and where to start instead once that is known."""
-    known = abs(off_mm) > 2 * sd_mm
-    side = "large" if off_mm > 0 else "small"
-    text = say(
-        f"On “{{mandrel}}” {{family}} rings come off {{off}} {side}{'' if known else ' so far, which may still be chance'}; {{rings}}."
-        + (f" Start {{off}} {'lower' if off_mm > 0 else 'higher'} there." if known else ""),
-        mandrel=mandrel,
-        family=family.replace("-", " "),
-        off=SizeChange(abs(off_mm)),
-        rings=Count(rings, "ring", "rings"),
-    )
-    return MandrelTold(mandrel=mandrel, family=family, text=text, off_mm=off_mm, rings=rings)
-
-
-_SHOWN_MM = (12.5, 23.5)
-_SAID_MM = (17.0, 20.0)
-_KINDS: dict[MandrelKind, str] = {
-    "tapered": "Tapered.",
-    "grooved": "Tapered, with a groove that hides ends under the head: a finger feels what it doesn’t.",
-    "stepped": "Stepped.",
-}
-
-
-def own_mandrel_told(mandrel_id: UUID, name: str, kind: MandrelKind, marks: Sequence[tuple[str, float, float]]) -> OwnMandrelTold:
-    """A mandrel with its marks (as typed, what they name and what was measured [mm]) and the line that they lie on."""
-    line = fitted([(named, measured) for _, named, measured in marks])
-    a, b = _SAID_MM
-    text = Say(_KINDS[kind]) + say(
-        "Where its marks name {a} it measures {at_a}, where they name {b} {at_b}.",
-        a=Thickness(a),
-        at_a=Thickness(line.true_mm(a)),
-        b=Thickness(b),
-        at_b=Thickness(line.true_mm(b)),
-    )
-    return OwnMandrelTold(
-        id=mandrel_id,
-        name=name,
-        kind=kind,
-        text=text,
-        marks=[MarkTold(mark=m, named_mm=n, measured_mm=mm, measured=say("{mm}", mm=Thickness(mm))) for m, n, mm in marks],
-        line=LineTold(off_mm=line.off_mm, slope=line.slope),
-        drawn=[(mm, line.true_mm(mm) - mm) for mm in _SHOWN_MM],
     )
 
 

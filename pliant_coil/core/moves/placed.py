@@ -134,6 +134,15 @@ class Piece:
         return [(placed.move.hand, placed.length_mm) for placed in self.moves]
 
     @property
+    def by_kind(self) -> dict[HandKind, float]:
+        """What stays in the ring, by the kind that a hand may be off by."""
+        found: dict[HandKind, float] = {}
+        for placed in self.moves:
+            if placed.fate is Fate.RING:
+                found[placed.move.hand] = found.get(placed.move.hand, 0.0) + placed.length_mm
+        return found
+
+    @property
     def sigma_mm(self) -> float:
         """Standard deviation of what the moves take, in a hand that nothing is known of."""
         return makers_at_large(self.lengths)

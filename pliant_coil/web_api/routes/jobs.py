@@ -8,6 +8,8 @@ from fastapi import APIRouter, Depends, Header, Query, Request, Response
 from starlette.concurrency import run_in_threadpool
 from starlette.responses import StreamingResponse
 
+from pliant_coil.core.bench.logbook import record_told
+from pliant_coil.core.bench.mandrels import mandrel_told
 from pliant_coil.core.bench.plots import PlotsTold
 from pliant_coil.core.bench.tails import Tails
 from pliant_coil.core.bench.told import (
@@ -19,10 +21,8 @@ from pliant_coil.core.bench.told import (
     first_plan_told,
     hammering_told,
     left_over_told,
-    mandrel_told,
     progress_told,
     reading_told,
-    record_told,
     row_told,
     tail_end_told,
     tail_told,
@@ -34,7 +34,7 @@ from pliant_coil.core.styles.contract import SizedBy
 from pliant_coil.core.styles.tasks import Phase
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Reader
-from pliant_coil.services.jobs import Jobs, Standing
+from pliant_coil.services.jobs import Jobs, Standing, record_kept
 from pliant_coil.store.models import Job
 from pliant_coil.web_api.actors import WHO, TheActor, while_here
 from pliant_coil.web_api.bell import STREAM, TheBell, streamed
@@ -92,6 +92,7 @@ def list_jobs(
 
 
 def _listed(job: Job, photo: UUID | None = None) -> JobListed:
+    record = record_kept(job)
     return JobListed(
         id=job.id,
         title=job.title,
@@ -104,7 +105,7 @@ def _listed(job: Job, photo: UUID | None = None) -> JobListed:
         begun_by=job.author or "",
         batch_id=job.batch_id,
         for_whom=job.for_whom,
-        record=record_told(job.record) if job.record else None,
+        record=record_told(record) if record else None,
         photo=photo,
     )
 
@@ -115,7 +116,7 @@ def hand(jobs: TheJobs, reader: TheReader) -> Response:
     learnt = jobs.learnt()
     known, made = learnt.hand, learnt.jobs
     odd = [RingNamed(id=made[k].id, title=made[k].title) for k in known.odd]
-    out = [RingNamed(id=job.id, title=job.title, why=job.record["left_out"]) for job in made if job.record and job.record.get("left_out")]
+    out = [RingNamed(id=job.id, title=job.title, why=r.left_out) for job, r in zip(made, learnt.records, strict=True) if r.left_out]
     factors = [
         FactorTold(kind=f.kind, share=f.share, low=f.low, high=f.high, rings=f.rings, used=f.used) for f in known.factors() if f.rings
     ]
@@ -173,7 +174,7 @@ def _at_bench(jobs: Jobs, job_id: UUID, reader: Reader) -> str:
         first_plan=first_plan_told(standing.as_planned.made, standing.at_bench.planned),
         progress=progress_told(standing.at_bench, standing.progress),
         tails=[tail_end_told(end) for end in tails.ends],
-        left_over=left_over_told(standing.at_bench, standing.progress),
+        left_over=left_over_told(standing.as_planned, standing.progress),
         hides_splice=tails.hides_splice,
         asks_tails=_asks_tails(jobs, standing),
         hammered_at=standing.at_bench.hammering.task if standing.at_bench.hammering else "",
