@@ -14,12 +14,12 @@ from pliant_coil.core.words.figures import Length
 from pliant_coil.core.words.say import say
 from pliant_coil.services.notebook import Notebooks, Shown
 from pliant_coil.web_api.actors import WHO, TheActor
+from pliant_coil.web_api.files import sent_as
 from pliant_coil.web_api.problems import REFUSED
 from pliant_coil.web_api.readers import TheReader
 
 router = APIRouter(prefix="/notebook", tags=["bench"], responses=WHO)
 MOST_SHOWN = 300
-_TABLE = {"requestBody": {"required": True, "content": {"text/csv": {"schema": {"type": "string", "format": "binary"}}}}}
 
 
 class FaultTold(Told):
@@ -73,14 +73,14 @@ def _notebooks(request: Request, actor: TheActor) -> Notebooks:
 TheNotebooks = Annotated[Notebooks, Depends(_notebooks)]
 
 
-@router.post("/preview", response_model=NotebookTold, responses=REFUSED, openapi_extra=_TABLE)
+@router.post("/preview", response_model=NotebookTold, responses=REFUSED, openapi_extra=sent_as("text/csv"))
 async def preview(notebooks: TheNotebooks, reader: TheReader, request: Request) -> Response:
     """What a table would bring into the logbook, line by line; nothing is kept."""
     shown = await run_in_threadpool(notebooks.show, await request.body(), reader)
     return Response(_told(shown).model_dump_json(context={"reader": reader}), media_type="application/json")
 
 
-@router.post("", status_code=201, responses=REFUSED, openapi_extra=_TABLE)
+@router.post("", status_code=201, responses=REFUSED, openapi_extra=sent_as("text/csv"))
 async def take_in(notebooks: TheNotebooks, reader: TheReader, request: Request) -> TakenIn:
     """Take in every line that can be read; sent again, once."""
     return TakenIn(rings=await run_in_threadpool(notebooks.take_in, await request.body(), reader))

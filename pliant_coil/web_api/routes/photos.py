@@ -11,10 +11,10 @@ from starlette.concurrency import run_in_threadpool
 from pliant_coil.core.ring_file.document import Text
 from pliant_coil.services.photos import Photos
 from pliant_coil.web_api.actors import WHO, TheActor
+from pliant_coil.web_api.files import sent_as
 from pliant_coil.web_api.problems import MISSING, REFUSED
 
 router = APIRouter(tags=["bench"], responses=WHO)
-_SENT = {"requestBody": {"required": True, "content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}}}}
 _JPEG: dict[int | str, dict[str, object]] = {200: {"content": {"image/jpeg": {}}}}
 # Whatever it is taken for, nothing in it runs.
 _AS_A_PICTURE = {"cache-control": "private, max-age=31536000, immutable", "content-security-policy": "default-src 'none'; sandbox"}
@@ -45,7 +45,7 @@ def list_photos(job_id: UUID, photos: ThePhotos) -> list[PhotoTold]:
     return [PhotoTold.model_validate(photo) for photo in photos.of_job(job_id)]
 
 
-@router.post("/jobs/{job_id}/photos", status_code=201, responses=MISSING | REFUSED, openapi_extra=_SENT)
+@router.post("/jobs/{job_id}/photos", status_code=201, responses=MISSING | REFUSED, openapi_extra=sent_as("application/octet-stream"))
 async def add(
     job_id: UUID,
     photos: ThePhotos,

@@ -10,6 +10,7 @@ from pliant_coil import __version__
 from pliant_coil.services.whole import archive, unpack
 from pliant_coil.services.workshop import can_keep
 from pliant_coil.web_api.actors import WHO, TheActor
+from pliant_coil.web_api.files import sent_as
 from pliant_coil.web_api.metrics import CONTENT_TYPE, exposition
 from pliant_coil.web_api.problems import MISSING, REFUSED
 from pliant_coil.web_api.schemas import Health, ImportTold, Mishap, RefusedFile, Version
@@ -17,7 +18,6 @@ from pliant_coil.web_api.schemas import Health, ImportTold, Mishap, RefusedFile,
 router = APIRouter(tags=["server"])
 records = APIRouter(tags=["workshop"], responses=WHO)
 """What concerns a whole workshop."""
-_ZIP = {"requestBody": {"required": True, "content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}}}}
 _ARCHIVE: dict[int | str, dict[str, object]] = {200: {"content": {"application/zip": {}}}}
 _log = structlog.get_logger("mishaps")
 
@@ -57,7 +57,7 @@ def export(request: Request, actor: TheActor) -> Response:
     return Response(packed, media_type="application/zip", headers=headers)
 
 
-@records.post("/workshop/archive", status_code=201, responses=MISSING | REFUSED, openapi_extra=_ZIP)
+@records.post("/workshop/archive", status_code=201, responses=MISSING | REFUSED, openapi_extra=sent_as("application/octet-stream"))
 async def bring_in(request: Request, actor: TheActor) -> ImportTold:
     """Add the rings of an archive; what can't be read is named, and the rest comes in."""
     packed = await request.body()

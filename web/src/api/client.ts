@@ -65,6 +65,13 @@ const UNREACHABLE: Problem = {
   accepted: '',
 };
 
+/** A file as the body of a request, as it is. */
+export const asItIs = (file: File, type: string) => ({
+  body: file as unknown as string,
+  bodySerializer: (body: string) => body,
+  headers: { 'content-type': type },
+});
+
 /** The data of an answer; throws `Refused` or `Conflicting` for anything else. */
 export async function answer<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
   let result;

@@ -1,12 +1,6 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { answer, api } from './client';
+import { answer, api, asItIs } from './client';
 import { keys, type ReaderOf } from './queries';
-
-const asTable = (table: File) => ({
-  body: table as unknown as string,
-  bodySerializer: (body: string) => body,
-  headers: { 'content-type': 'text/csv' },
-});
 
 /** An old notebook: what it would bring, and bringing it. */
 export function useNotebook(reader: ReaderOf) {
@@ -14,10 +8,10 @@ export function useNotebook(reader: ReaderOf) {
   const params = { query: reader };
   return {
     show: useMutation({
-      mutationFn: (table: File) => answer(api.POST('/api/notebook/preview', { params, ...asTable(table) })),
+      mutationFn: (table: File) => answer(api.POST('/api/notebook/preview', { params, ...asItIs(table, 'text/csv') })),
     }),
     take: useMutation({
-      mutationFn: (table: File) => answer(api.POST('/api/notebook', { params, ...asTable(table) })),
+      mutationFn: (table: File) => answer(api.POST('/api/notebook', { params, ...asItIs(table, 'text/csv') })),
       onSuccess: () => queries.invalidateQueries({ queryKey: keys.jobs }),
     }),
   };

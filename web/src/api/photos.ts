@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { answer, api } from './client';
+import { answer, api, asItIs } from './client';
 import { keys, untilThere } from './queries';
 
 /** A ring's photos, the first taken first. */
@@ -21,9 +21,7 @@ export function usePhotoChanges(id: string) {
         answer(
           api.POST('/api/jobs/{job_id}/photos', {
             params: { path: { job_id: id }, query: { task }, header: { 'idempotency-key': key } },
-            body: photo as unknown as string,
-            bodySerializer: (body) => body,
-            headers: { 'content-type': 'application/octet-stream' },
+            ...asItIs(photo, 'application/octet-stream'),
           }),
         ),
       onSuccess,

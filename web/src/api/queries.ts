@@ -1,5 +1,5 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { answer, api, unreachable, type Draft, type RingFile } from './client';
+import { answer, api, asItIs, unreachable, type Draft, type RingFile } from './client';
 
 /** Every key of what is kept of the server's answers. */
 export const keys = {
@@ -249,14 +249,7 @@ export function useRingChanges() {
       onSuccess: refresh,
     }),
     bringIn: useMutation({
-      mutationFn: (archive: File) =>
-        answer(
-          api.POST('/api/workshop/archive', {
-            body: archive as unknown as string,
-            bodySerializer: (body) => body,
-            headers: { 'content-type': 'application/zip' },
-          }),
-        ),
+      mutationFn: (archive: File) => answer(api.POST('/api/workshop/archive', asItIs(archive, 'application/zip'))),
       onSuccess: refresh,
     }),
     restore: useMutation({

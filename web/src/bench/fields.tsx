@@ -23,6 +23,8 @@ export function useTypedSize() {
   return { text, setText, mm: text !== '' && size.data ? size.data.on_mandrel_mm : 0, fault };
 }
 
+const LARGE = { style: { fontFamily: figures, fontSize: '1.6rem' } };
+
 interface LengthProps {
   label: string;
   typed: ReturnType<typeof useLength>;
@@ -40,7 +42,7 @@ export const LengthField = ({ label, typed, large = false }: LengthProps) => (
       htmlInput: {
         inputMode: 'decimal',
         autoComplete: 'off',
-        ...(large ? { style: { fontFamily: figures, fontSize: '1.6rem' } } : {}),
+        ...(large ? LARGE : {}),
       },
     }}
     sx={large ? {} : { maxWidth: 220 }}
@@ -53,11 +55,13 @@ interface SizeProps {
   help: string;
   /** What stands until something is typed. */
   stands?: string;
+  /** Read from where the pliers lie. */
+  large?: boolean;
   sx?: SxProps;
 }
 
 /** Where a size is typed, and why it can't be one. */
-export const SizeField = ({ label, typed, help, stands, sx = {} }: SizeProps) => (
+export const SizeField = ({ label, typed, help, stands, large = false, sx = {} }: SizeProps) => (
   <TextField
     label={label}
     value={typed.text}
@@ -65,7 +69,10 @@ export const SizeField = ({ label, typed, help, stands, sx = {} }: SizeProps) =>
     onChange={(event) => typed.setText(event.target.value)}
     error={typed.fault !== ''}
     helperText={typed.fault || help}
-    slotProps={{ inputLabel: stands ? { shrink: true } : {}, htmlInput: { autoComplete: 'off', spellCheck: false } }}
+    slotProps={{
+      inputLabel: stands ? { shrink: true } : {},
+      htmlInput: { autoComplete: 'off', spellCheck: false, ...(large ? LARGE : {}) },
+    }}
     sx={sx}
   />
 );

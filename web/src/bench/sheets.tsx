@@ -1,4 +1,3 @@
-import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import MenuItem from '@mui/material/MenuItem';
 import Stack from '@mui/material/Stack';
@@ -7,11 +6,9 @@ import Typography from '@mui/material/Typography';
 import { useState } from 'react';
 import { useRow, useSizeReading, useTail } from '../api/bench';
 import type { JobAtBench } from '../api/client';
-import { useSize } from '../api/queries';
-import { figures } from '../app/theme';
 import { usePreferences, useReader } from '../preferences/Preferences';
 import { length, lengthIn, withFractions } from '../words/figures';
-import { Answer, LengthField, useLength } from './fields';
+import { Answer, LengthField, SizeField, useLength, useTypedSize } from './fields';
 import type { Say } from './useBench';
 
 export interface SheetProps {
@@ -25,19 +22,17 @@ export interface SheetProps {
 export function ReadingSheet({ at, task, say, onDone }: SheetProps) {
   const reader = useReader();
   const step = at.plan.steps.find((s) => s.id === task);
-  const [text, setText] = useState('');
-  const size = useSize(text, reader);
-  const read = size.data?.on_mandrel_mm ?? 0;
-  const told = useSizeReading(at.job.id, task, text ? read : 0, reader);
-  const answer = text ? told.data : undefined;
+  const typed = useTypedSize();
+  const told = useSizeReading(at.job.id, task, typed.mm, reader);
+  const answer = typed.mm ? told.data : undefined;
   const choose = (choice: string, form: number | null) => {
     const reading = say('reading', {
       what: 'size',
       task,
       side: '',
       piece: '',
-      value_mm: read,
-      typed: text,
+      value_mm: typed.mm,
+      typed: typed.text,
       by: 'hand',
     });
     say('chosen', { reading, choice, form_mm: form });
@@ -45,29 +40,21 @@ export function ReadingSheet({ at, task, say, onDone }: SheetProps) {
   };
   return (
     <Stack spacing={2}>
-      <TextField
+      <SizeField
         label="The mandrel reads"
-        value={text}
-        placeholder={step?.expected_mm ? 'as it says there' : ''}
-        onChange={(event) => setText(event.target.value)}
-        error={size.isError && text !== ''}
-        helperText={
-          size.isError && text !== ''
-            ? size.error.message
-            : 'A size as you read it: US 7 1/2 or UK N. Read it in the middle of the band, turn it round, take the mean.'
-        }
-        slotProps={{
-          htmlInput: { autoComplete: 'off', spellCheck: false, style: { fontFamily: figures, fontSize: '1.6rem' } },
-        }}
+        typed={typed}
+        stands={step?.expected_mm ? 'as it says there' : ''}
+        help="A size as you read it: US 7 1/2 or UK N. Read it in the middle of the band, turn it round, take the mean."
+        large
       />
-      {told.isError && text && <Typography color="error">{told.error.message}</Typography>}
+      {told.isError && typed.mm > 0 && <Typography color="error">{told.error.message}</Typography>}
       {answer && (
-        <Box role="status">
-          <Typography sx={{ fontSize: '1.15rem', fontWeight: 650 }}>{withFractions(answer.text)}</Typography>
+        <>
+          <Answer text={answer.text} />
           <Typography variant="body2" color="text.secondary">
             Planned here: {withFractions(answer.expected)}
           </Typography>
-        </Box>
+        </>
       )}
       {answer?.choices.map((choice, k) => (
         <Button
@@ -199,14 +186,14 @@ const ENDINGS = [
 
 /** How the ring ended: its size, and what was left of each wire, from which the next one is cut closer. */
 export function EndSheet({ at, say, onDone }: SheetProps) {
-  const reader = useReader();
+  // A ring that came back keeps what its making left of its wires.
+  const wires = at.progress.visit ? [] : at.plan.wires;
   const [{ units, mandrel: atHand }] = usePreferences();
   const [kind, setKind] = useState<(typeof ENDINGS)[number]['kind']>('finished');
-  const [size, setSize] = useState('');
+  const size = useTypedSize();
   const [why, setWhy] = useState('');
   const [mandrel, setMandrel] = useState(() => atHand?.name ?? localStorage.getItem(MANDREL) ?? '');
   const [left, setLeft] = useState<Record<string, string>>({});
-  const read = useSize(size, reader);
   const lengths = Object.entries(left)
     .map(([piece, text]) => [piece, lengthIn(text, units)] as const)
     .filter(([, value]) => Number.isFinite(value));
@@ -225,13 +212,7 @@ export function EndSheet({ at, say, onDone }: SheetProps) {
         ))}
       </TextField>
       {kind === 'finished' ? (
-        <TextField
-          label="Its size"
-          value={size}
-          onChange={(event) => setSize(event.target.value)}
-          error={size !== '' && read.isError}
-          helperText={size !== '' && read.isError ? read.error.message : 'As the mandrel reads it; may stay empty.'}
-        />
+        <SizeField label="Its size" typed={size} help="As the mandrel reads it; may stay empty." />
       ) : (
         <TextField
           label="Why"
@@ -248,7 +229,7 @@ export function EndSheet({ at, say, onDone }: SheetProps) {
           helperText="As you call it: what comes off each is learned apart."
         />
       )}
-      {at.plan.wires.map((wire) => (
+      {wires.map((wire) => (
         <TextField
           key={wire.id}
           label={`Left of the ${wire.role} wire${wire.pieces > 1 ? ` ${wire.piece}` : ''} [${units}]`}
@@ -260,13 +241,15 @@ export function EndSheet({ at, say, onDone }: SheetProps) {
       ))}
       <Button
         variant="contained"
+        // What was typed and can't be a size isn't dropped without a word.
+        disabled={kind === 'finished' && size.fault !== ''}
         onClick={() => {
           localStorage.setItem(MANDREL, mandrel);
           say(kind, {
             why,
             mandrel: kind === 'finished' ? mandrel : '',
             left_mm: Object.fromEntries(lengths),
-            size_mm: kind === 'finished' && size && read.data ? read.data.on_mandrel_mm : null,
+            size_mm: kind === 'finished' && size.mm ? size.mm : null,
           });
           onDone();
         }}

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { anything, grouped, minutesOf } from './records';
+import { grouped, minutesOf } from './records';
 
 const dot = (group: string, off_mm: number) => ({ id: `${group}${off_mm}`, title: 'a ring', group, off_mm, off: '' });
 
@@ -18,19 +18,4 @@ test('minutes stand beside those that were planned, where there was a plan', () 
   expect(minutesOf(30.6, 40.2)).toBe('31 of 40 min');
   expect(minutesOf(30.6, null)).toBe('31 min');
   expect(minutesOf(null, null)).toBe('');
-});
-
-test('an empty logbook has nothing to draw', () => {
-  const none = {
-    by_band: [],
-    by_mandrel: [],
-    wire: [],
-    stages: [],
-    spoiled: [],
-    scrap_mm: 0,
-    cut_long_mm: 0,
-    saved: null,
-  };
-  expect(anything(none)).toBe(false);
-  expect(anything({ ...none, spoiled: [{ step: 'lock-left', rings: 1 }] })).toBe(true);
 });

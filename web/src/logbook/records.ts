@@ -1,6 +1,5 @@
 import type { components } from '../api/schema.generated';
 
-type PlotsTold = components['schemas']['PlotsTold'];
 type SizeDot = components['schemas']['SizeDot'];
 
 /** `31 of 40 min`, `31 min`, or nothing. */
@@ -19,7 +18,3 @@ export function grouped(dots: readonly SizeDot[]): { group: string; dots: SizeDo
     }))
     .sort((a, b) => b.dots.length - a.dots.length || a.group.localeCompare(b.group));
 }
-
-/** Whether there is anything to draw yet. */
-export const anything = (plots: PlotsTold) =>
-  plots.by_band.length + plots.wire.length + plots.stages.length + plots.spoiled.length > 0;
