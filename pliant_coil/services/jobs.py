@@ -23,7 +23,7 @@ from pliant_coil.core.plan.build import plan_of, sentence_text
 from pliant_coil.core.ring_file.document import RingFile, read_ring
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.services.rings import UNTITLED, document_of
-from pliant_coil.services.scope import Actor, InWorkshop, NotFound
+from pliant_coil.services.scope import InWorkshop, NotFound, Who
 from pliant_coil.services.tables import csv_text
 from pliant_coil.store import jobs as store
 from pliant_coil.store import photos
@@ -81,8 +81,8 @@ Hands = dict[UUID, Learnt]
 class Jobs(InWorkshop):
     """The bench of one workshop."""
 
-    def __init__(self, sessions: Sessions, actor: Actor, hands: Hands) -> None:
-        super().__init__(sessions, actor)
+    def __init__(self, sessions: Sessions, who: Who, hands: Hands) -> None:
+        super().__init__(sessions, who)
         self._hands = hands
 
     def begin(self, file: RingFile, key: UUID | None = None) -> UUID:
@@ -117,13 +117,10 @@ class Jobs(InWorkshop):
             job = job_found(store.find(session, workshop_id, job_id, lock=True))
             if not job.has_plan:
                 raise NotFound("it comes from a notebook: nothing happens to it any more")
-            known = store.known(session, job, [event.id for event in events])
-            fresh = list({event.id: event for event in events if event.id not in known}.values())
-            if job.number + len(fresh) > MOST_EVENTS:
+            written = write_down(session, job, events, author)
+            if job.number > MOST_EVENTS:
                 refuse("events", "more has been told of this ring than a ring can stand", f"up to {MOST_EVENTS} events")
-            if fresh:
-                write_down(session, job, fresh, author)
-            return job.number, sorted(known, key=str)
+            return job.number, sorted({event.id for event in events} - written, key=str)
 
     def learnt(self) -> Learnt:
         """What the finished rings show of the hand."""
@@ -208,13 +205,12 @@ def add_job(session: Session, workshop_id: UUID, file: RingFile, key: UUID | Non
     return job
 
 
-def write_down(session: Session, job: Job, events: Sequence[Event], author: UUID | None = None) -> None:
-    """What happened to a job that was found with `lock`, and what follows from it."""
-    for event in events:
-        store.append(session, job, event.id, event.model_dump(mode="json"), author)
-    if any(isinstance(event, CameBack | Ended | LeftOut | Reopened | TakenBack) for event in events):
+def write_down(session: Session, job: Job, events: Sequence[Event], author: UUID | None = None) -> set[UUID]:
+    """What happened to a job that was found with `lock`, and what follows from it; which events weren't known yet."""
+    written = store.write_down(session, job, {event.id: event.model_dump(mode="json") for event in events}, author)
+    if any(event.id in written and isinstance(event, CameBack | Ended | LeftOut | Reopened | TakenBack) for event in events):
         _settle(session, job)
-    store.changed(session, job)
+    return written
 
 
 def _rows(jobs: Sequence[Job]) -> Iterator[list[object]]:

@@ -7,8 +7,9 @@ from uuid import UUID
 
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.services.jobs import job_found
-from pliant_coil.services.scope import InWorkshop, NotFound, may_write
+from pliant_coil.services.scope import Actor, InWorkshop, NotFound, may_write
 from pliant_coil.store import jobs, photos
+from pliant_coil.store.database import Sessions
 from pliant_coil.store.models import Photo
 
 LARGEST_SENT = 20_000_000
@@ -59,6 +60,10 @@ def encoded_anew(sent: bytes) -> Picture:
 class Photos(InWorkshop):
     """The photos of one workshop's rings."""
 
+    def __init__(self, sessions: Sessions, actor: Actor) -> None:
+        super().__init__(sessions, actor)
+        self._actor = actor
+
     def add(self, job_id: UUID, photo_id: UUID, task: str, sent: bytes) -> Photo:
         """Keep a photo under its sender's name for it, once. Raises `Refusal` for what is no picture, or one too many."""
         may_write(self._actor)
@@ -83,7 +88,7 @@ class Photos(InWorkshop):
             session.add(photo)
             session.flush()
             session.refresh(photo, ["created_at"])
-            jobs.changed(session, job)
+            jobs.changed(job)
             return photo
 
     def of_job(self, job_id: UUID) -> list[Photo]:
@@ -106,4 +111,4 @@ class Photos(InWorkshop):
             if photo is None:
                 raise NotFound("there is no such photo")
             photos.delete(session, photo, deleted=deleted)
-            jobs.changed(session, job_found(jobs.find(session, workshop_id, photo.job_id, lock=True)))
+            jobs.changed(job_found(jobs.find(session, workshop_id, photo.job_id, lock=True)))

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from contextlib import AbstractContextManager, contextmanager
 from dataclasses import dataclass
 from enum import StrEnum
-from typing import NamedTuple
+from typing import NamedTuple, Protocol, Self
 from uuid import UUID
 
 from sqlalchemy.orm import Session
@@ -38,6 +38,17 @@ class Actor:
     person_id: UUID | None
     role: Role
 
+    def known(self, session: Session) -> Self:
+        """Already."""
+        return self
+
+
+class Who(Protocol):
+    """Somebody who acts: known already, or looked up in the transaction in which they do."""
+
+    def known(self, session: Session) -> Actor:
+        """Who it is. Raises `SignInNeeded` for somebody who may not come in."""
+
 
 class Scope(NamedTuple):
     """A transaction in a workshop, and whose name stands under what is written in it."""
@@ -48,11 +59,12 @@ class Scope(NamedTuple):
 
 
 @contextmanager
-def at_work(sessions: Sessions, actor: Actor, *, writes: bool = False) -> Iterator[Scope]:
+def at_work(sessions: Sessions, who: Who, *, writes: bool = False) -> Iterator[Scope]:
     """A transaction in which the database shows the actor's workshop only. Raises `Forbidden` for a viewer who would write."""
-    if writes:
-        may_write(actor)
     with sessions.begin() as session:
+        actor = who.known(session)
+        if writes:
+            may_write(actor)
         workshops.enter(session, actor.workshop_id, reads_only=actor.role is Role.VIEWER)
         yield Scope(session, actor.workshop_id, actor.person_id)
 
@@ -66,12 +78,12 @@ def may_write(actor: Actor) -> None:
 class InWorkshop:
     """Use cases of one workshop, for one actor."""
 
-    def __init__(self, sessions: Sessions, actor: Actor) -> None:
+    def __init__(self, sessions: Sessions, who: Who) -> None:
         self._sessions = sessions
-        self._actor = actor
+        self._who = who
 
     def _work(self, *, writes: bool = False) -> AbstractContextManager[Scope]:
-        return at_work(self._sessions, self._actor, writes=writes)
+        return at_work(self._sessions, self._who, writes=writes)
 
 
 def alone(sessions: Sessions, slug: str) -> Actor:

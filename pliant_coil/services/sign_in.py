@@ -67,7 +67,11 @@ class Door:
     def actor(self, token: str | None) -> Actor:
         """Who comes with a browser's token. Raises `SignInNeeded`."""
         with self._sessions.begin() as session:
-            return _signed_in(session, token)[0] if self._asks(session) else self._alone(session).actor
+            return self.known(session, token)
+
+    def known(self, session: Session, token: str | None) -> Actor:
+        """The same, in a transaction that is under way."""
+        return _signed_in(session, token)[0] if self._asks(session) else self._alone(session).actor
 
     def me(self, token: str | None) -> Me:
         """Who asks, and where they work. Raises `SignInNeeded`."""
@@ -127,6 +131,18 @@ class Door:
             if workshop_id not in [workshop.id for workshop, _ in store.workshops_of(session, person.id)]:
                 raise NotFound("you don’t work in such a workshop")
             store.move(session, hashed(token), workshop_id)
+
+
+@dataclass(frozen=True)
+class Caller:
+    """Whoever comes with a browser's token, looked up when they act."""
+
+    door: Door
+    token: str
+
+    def known(self, session: Session) -> Actor:
+        """Who it is. Raises `SignInNeeded`."""
+        return self.door.known(session, self.token)
 
 
 def proven(sessions: Sessions, name: str, password: str, address: str, *, field: str = "password") -> UUID:

@@ -1,12 +1,14 @@
 """Queries about rings at the bench. Each takes an open session and a workshop; none commits."""
 
-from collections.abc import Collection, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from datetime import datetime
 from typing import Any, Literal
 from uuid import UUID
 
-from sqlalchemy import func, select, text, update
+from sqlalchemy import ARRAY, Uuid, bindparam, func, select, text, update
+from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import Session
+from sqlalchemy.orm.attributes import set_committed_value
 
 from pliant_coil.store.models import Job, JobEvent, Workshop
 from pliant_coil.store.pages import page_of, page_with
@@ -14,7 +16,7 @@ from pliant_coil.store.pages import page_of, page_with
 Which = Literal["open", "ended", "finished", "spoiled", "set_aside"]
 """Jobs in which state; all that aren't open have ended."""
 CHANNEL = "pliant_coil_jobs"
-"""Where the database tells every web worker that a job has changed, and with it the batch that it belongs to."""
+"""Where the table tells every web worker, once that is committed, that a job has changed, and with it the batch that it belongs to."""
 
 
 def find(session: Session, workshop_id: UUID, job_id: UUID, *, lock: bool = False) -> Job | None:
@@ -75,22 +77,39 @@ def events(session: Session, job: Job) -> list[JobEvent]:
     return list(session.scalars(select(JobEvent).where(JobEvent.job_id == job.id).order_by(JobEvent.number)))
 
 
-def known(session: Session, job: Job, client_ids: Sequence[UUID]) -> set[UUID]:
-    """Which of these events are there already."""
-    query = select(JobEvent.client_id).where(JobEvent.job_id == job.id, JobEvent.client_id.in_(client_ids))
-    return set(session.scalars(query))
+def write_down(session: Session, job: Job, events: Mapping[UUID, dict[str, Any]], author: UUID | None) -> set[UUID]:
+    """Add those events, by their senders’ names, that aren’t there yet to a job that was found with `lock`; which ones they are."""
+    told = {"job": job.id, "workshop": job.workshop_id, "number": job.number, "author": author}
+    written = set(session.scalars(_WRITE_DOWN, told | {"ids": list(events), "events": list(events.values())}))
+    set_committed_value(job, "number", job.number + len(written))
+    session.expire(job, ["updated_at"])
+    return written
 
 
-def append(session: Session, job: Job, client_id: UUID, event: dict[str, Any], author: UUID | None) -> None:
-    """One more event of a job that was found with `lock`."""
-    job.number += 1
-    session.add(JobEvent(job_id=job.id, workshop_id=job.workshop_id, number=job.number, client_id=client_id, event=event, author_id=author))
-
-
-def changed(session: Session, job: Job) -> None:
-    """Tell every worker, once this is committed."""
-    # What was told before is written with it, in one statement of each kind.
+def changed(job: Job) -> None:
+    """Something else of a job has changed than what happened to it."""
     job.updated_at = func.clock_timestamp()
-    session.flush()
-    told = [f"{what} {job.number}" for what in (job.id, job.batch_id) if what is not None]
-    session.execute(text("select pg_notify(:channel, what) from unnest(cast(:told as text[])) what"), {"channel": CHANNEL, "told": told})
+
+
+_WRITE_DOWN = text(
+    """
+    with written as (
+        insert into job_event (job_id, workshop_id, author_id, number, client_id, event)
+        select :job, :workshop, :author, :number + row_number() over (order by place), client_id, event
+        from unnest(:ids, :events) with ordinality as told (client_id, event, place)
+        where not exists (select from job_event there where there.job_id = :job and there.client_id = told.client_id)
+        returning client_id
+    ), counted as (
+        update job set number = :number + (select count(*) from written), updated_at = clock_timestamp()
+        where id = :job and exists (select from written)
+    )
+    select client_id from written
+    """
+).bindparams(
+    bindparam("job", type_=Uuid),
+    bindparam("workshop", type_=Uuid),
+    bindparam("author", type_=Uuid),
+    bindparam("ids", type_=ARRAY(Uuid)),
+    bindparam("events", type_=ARRAY(JSONB)),
+)
+"""Numbered on from the last one, in the order told, and the job that they change: in one statement, for a tap waits for it."""

@@ -36,7 +36,7 @@ Text = Annotated[InstanceOf[Say], PlainSerializer(_written, return_type=str), Wi
 class Told(BaseModel):
     """A part of the plan."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, defer_build=True)
 
 
 class Size(Told):

@@ -36,7 +36,7 @@ from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Reader
 from pliant_coil.services.jobs import Jobs, Standing, record_kept
 from pliant_coil.store.models import Job
-from pliant_coil.web_api.actors import WHO, TheActor, while_here
+from pliant_coil.web_api.actors import WHO, TheActor, TheCaller, while_here
 from pliant_coil.web_api.bell import STREAM, TheBell, streamed
 from pliant_coil.web_api.problems import BUSY, MISSING, REFUSED
 from pliant_coil.web_api.readers import TheReader
@@ -191,8 +191,9 @@ def _asks_tails(jobs: Jobs, standing: Standing) -> bool:
 
 
 @router.post("/{job_id}/events", responses=MISSING | REFUSED)
-def tell(job_id: UUID, body: Events, jobs: TheJobs) -> Taken:
+def tell(job_id: UUID, body: Events, caller: TheCaller, request: Request) -> Taken:
     """Write down what happened. Sent again, it is written once."""
+    jobs = Jobs(request.app.state.sessions, caller, request.app.state.hands)
     number, known = jobs.tell(job_id, body.events)
     return Taken(number=number, known=known)
 
