@@ -35,11 +35,12 @@ def advise(made: MadeRing) -> list[Warn]:
         found += _hole(stone)
     found += ring.band.advise(made.band, made.opening)
     found += ring.head.advise(made.band, made.work)
-    found += _stiffness(made)
     found += _pull(made)
     found += _strain(made)
-    found += _size(made)
-    found += advise_wearing(made)
+    if not made.band.absent:
+        found += _stiffness(made)
+        found += _size(made)
+        found += advise_wearing(made)
     found += advise_surface(made)
     found += [Warn("metal-care", Say(wire.metal.care), f"wires.{role}.metal") for role, wire in ring.wires.items() if wire.metal.care]
     return found
@@ -66,7 +67,7 @@ def _hole(stone: PlacedStone) -> list[Warn]:
 
 def _stiffness(made: MadeRing) -> list[Warn]:
     ring, band = made.ring, made.band
-    role = ring.band.main_role
+    role = ring.main_role
     wire = ring.main_wire
     found = []
     closed = band.joined is not Joined.OPEN
@@ -146,7 +147,7 @@ def _size(made: MadeRing) -> list[Warn]:
     springs = sum(e.inside_mm for e in made.effects if e.cause.code == "springs-open")
     if springs > _SPRINGS_MOST_US * US_STEP_MM:
         text = say("This wire springs open by {much}: softer wire, or locks, would hold a size.", much=SizeChange(springs))
-        found.append(Warn("springs-far", text, f"wires.{ring.band.main_role}.temper"))
+        found.append(Warn("springs-far", text, f"wires.{ring.main_role}.temper"))
     for width, room in WIDE_MM:
         if made.band.width_mm >= width - 1e-9 and ring.room_us < room:
             text = say(

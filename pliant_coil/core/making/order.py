@@ -30,7 +30,7 @@ def _before(made: MadeRing) -> list[Task]:
     )
     if made.band.sized_by is SizedBy.OVERLAP:
         start = say("Size the finger at {target}.", target=target)
-    tasks = [Task("measure", Phase.WIRE, start, stage="measure")]
+    tasks = [] if made.band.absent else [Task("measure", Phase.WIRE, start, stage="measure")]
     for k, stone in enumerate(made.drilled, 1):
         passes = sum(times for _, times in stone.passing)
         often = say(", as often as it must pass: {times}", times=Times(passes)) if passes > 1 else Say("")
@@ -135,6 +135,18 @@ def _which(role: str, on: list[int], of: int) -> str:
 
 
 def _after(made: MadeRing) -> list[Task]:
+    if made.band.absent:
+        return [
+            *surface_tasks(made),
+            Task(
+                "feel",
+                Phase.NOTE,
+                Say("Feel it all over, then draw a thread over it."),
+                checks=(look("Nothing catches."),),
+                cautions=(cautions.EDGES,),
+            ),
+            Task("record", Phase.NOTE, Say("Write down what was cut and what was left at each end.")),
+        ]
     round_words = say(
         "On the mandrel, tap it round with a soft mallet beside the head, and turn it end for end."
         if made.stones

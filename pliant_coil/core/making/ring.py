@@ -7,7 +7,7 @@ from pliant_coil.core.ring_file.document import OwnRoom, RingFile
 from pliant_coil.core.styles.contract import BandStyle, Form, HeadStyle, Warn
 from pliant_coil.core.styles.finishes.wraps import Finish
 from pliant_coil.core.styles.parameters import WireSpec, read_wire
-from pliant_coil.core.styles.registry import all_bands, all_heads
+from pliant_coil.core.styles.registry import all_bands, all_heads, usual_name
 from pliant_coil.core.trade.sizes import US_STEP_MM, between_finger_and_knuckle, in_range, read_size
 from pliant_coil.core.trade.wire import Wire
 from pliant_coil.core.words.refusal import Refusal, fault, refuse
@@ -65,9 +65,14 @@ class Ring:
         return Form(diameter_mm, self.locks, counts)
 
     @property
+    def main_role(self) -> str:
+        """The role of the wire that lies on the mandrel; of the first one, where none does."""
+        return self.band.main_role or next(iter(self.wires))
+
+    @property
     def main_wire(self) -> Wire:
         """The wire that lies on the mandrel."""
-        return self.wires[self.band.main_role]
+        return self.wires[self.main_role]
 
 
 def make_ring(file: RingFile) -> Ring:
@@ -96,6 +101,13 @@ def make_ring(file: RingFile) -> Ring:
 def heads_for(band: BandStyle) -> list[str]:
     """The heads that can be made on a band."""
     return [name for name, style in all_heads().items() if not style().fits(band)]
+
+
+def simplest_head(band: BandStyle) -> str:
+    """The head with which a band shows most of itself: none, where it can be without one."""
+    usual = usual_name(all_heads())
+    fitting = heads_for(band)
+    return usual if usual in fitting else fitting[0]
 
 
 def bands_for(head: HeadStyle) -> list[str]:

@@ -128,10 +128,11 @@ def size_in_all(inside_diameter_mm: float) -> model.Size:
 def phrases(ring: Ring, made: MadeRing) -> list[tuple[str, Say]]:
     """The ring's sentence, phrase by phrase, each with the part of the ring file that it stands for."""
     file = ring.file
-    found = [("finger", say("{size}", size=Size(ring.target_mm, ring.asked_in)))]
+    found = [] if made.band.absent else [("finger", say("{size}", size=Size(ring.target_mm, ring.asked_in)))]
     found += [(f"wires.{role}", wire.words) for role, wire in ring.wires.items()]
     found += [("band", file.band.phrase()), ("head", file.head.phrase())]
-    if any(placed.id.endswith((".lock", ".end")) for piece in made.pieces for placed in piece.moves) or Top.TAILS in ring.band.tops():
+    locked = any(placed.id.endswith((".lock", ".end")) for piece in made.pieces for placed in piece.moves) or Top.TAILS in ring.band.tops()
+    if locked and not made.band.absent:
         found.append(("finish", file.finish.phrase(ring.locks)))
     elif file.finish.surface():
         found.append(("finish", listed(file.finish.surface())))

@@ -1,6 +1,7 @@
 """The plan as a readable card, for the terminal."""
 
 from pliant_coil.core.plan.model import Plan, Size
+from pliant_coil.core.styles.contract import SizedBy
 from pliant_coil.core.words.say import Reader, write
 
 
@@ -16,10 +17,10 @@ def card(plan: Plan, reader: Reader) -> str:
 
     lines = [plan.title, ""] if plan.title else []
     lines += [", ".join(w(phrase.text) for phrase in plan.sentence) + ".", ""]
-    lines += [f"Finger    {size(plan.target)}", f"Start at  {size(plan.start)}"]
-    if plan.guide:
-        lines.append(f"Guide at  {size(plan.guide)}")
-    lines.append(f"Comes off {size(plan.finished)}")
+    if plan.band.sized_by != SizedBy.NOTHING:
+        lines += [f"Finger    {size(plan.target)}", f"Start at  {size(plan.start)}"]
+        lines += [f"Guide at  {size(plan.guide)}"] if plan.guide else []
+        lines.append(f"Comes off {size(plan.finished)}")
     lines += [f"  {c.cause}: {w(c.said)}" for c in plan.contributions]
     if plan.fit:
         lines += ["", w(plan.fit.words)]

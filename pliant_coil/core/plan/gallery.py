@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from functools import lru_cache
 from typing import Any
 
-from pliant_coil.core.making.ring import bands_for
+from pliant_coil.core.making.ring import bands_for, simplest_head
 from pliant_coil.core.mechanics.curves import Point, Point3
 from pliant_coil.core.plan import model
 from pliant_coil.core.plan.build import plan
@@ -42,7 +42,11 @@ def _entries(inside_mm: float) -> tuple[model.GalleryEntry, ...]:
 
 
 def _documents() -> list[tuple[str, str, str, dict[str, Any]]]:
-    bands = [("band", name, style.title, {"band": {"style": name}, "head": {"style": "none"}}) for name, style in all_bands().items()]
+    bands = [
+        ("band", name, style.title, {"band": {"style": name}, "head": {"style": head}})
+        for name, style in all_bands().items()
+        if (head := simplest_head(style()))
+    ]
     heads: list[tuple[str, str, str, dict[str, Any]]] = []
     for name, style in all_heads().items():
         fitting = bands_for(style())

@@ -47,6 +47,8 @@ class Top(StrEnum):
     """Nothing to give: sewn, threaded or soldered on."""
     ENDS = "ends"
     """It joins itself, and all its ends stand up beside the join."""
+    ALONE = "alone"
+    """There is no band: the head stands by itself."""
 
 
 class Joined(StrEnum):
@@ -63,6 +65,8 @@ class SizedBy(StrEnum):
     MARK = "mark"
     LENGTH = "length"
     OVERLAP = "overlap"
+    NOTHING = "nothing"
+    """It has no size: there is no band."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -251,6 +255,11 @@ class FormedBand:
         return self.inside_mm / 2 + self.strand_wire.centroid_mm
 
     @property
+    def absent(self) -> bool:
+        """Whether there is no band: the head stands by itself."""
+        return self.sized_by is SizedBy.NOTHING
+
+    @property
     def tails(self) -> tuple[End, ...]:
         """Ends of the band's own wire, which a head that doesn't use them leaves to the finish."""
         return tuple(end for end in self.ends if end.role == "band")
@@ -300,7 +309,7 @@ class BandStyle(Part, ABC):
     usual_wires: ClassVar[Mapping[str, WireSpec]]
     """The roles it needs, each with the wire that is usual for it."""
     main_role: ClassVar[str]
-    """The role whose wire lies on the mandrel."""
+    """The role whose wire lies on the mandrel; empty where none does."""
     usual: ClassVar[bool] = False
     """Whether a ring file that names no band means this one."""
     stretches_us: ClassVar[float] = 0.25
@@ -423,6 +432,8 @@ class HeadStyle(Part, ABC):
 
 def lacks(band: BandStyle, *needed: Top) -> Say:
     """Why a head that needs these tops can't have this band; nothing where it can."""
+    if Top.ALONE in band.tops():
+        return Say("there is no band to make it on")
     missing = [top for top in needed if top not in band.tops()]
     return say("{band} band has no {missing} for it", band=band.title.lower(), missing=_TOPS[missing[0]]) if missing else NOTHING
 

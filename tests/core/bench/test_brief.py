@@ -6,6 +6,7 @@ import pytest
 
 from pliant_coil.core.bench.brief import in_few_words, meanings
 from pliant_coil.core.bench.ring_at_bench import RingAtBench
+from pliant_coil.core.making.ring import simplest_head
 from pliant_coil.core.ring_file.document import read_ring
 from pliant_coil.core.styles.registry import all_bands, all_heads
 from pliant_coil.core.styles.tasks import Phase, Task, look
@@ -15,7 +16,8 @@ from pliant_coil.core.words.say import Reader, Say, say, write
 from tests.core.recipes import AMBER_MEADOW
 
 HERE = Reader()
-RINGS = [{"band": {"style": name}} for name in all_bands()] + [{"head": {"style": name}} for name in all_heads()]
+RINGS = [{"band": {"style": name}, "head": {"style": simplest_head(style())}} for name, style in all_bands().items()]
+RINGS += [{"head": {"style": name}} for name in all_heads()]
 
 
 def ring_of(document: dict[str, dict[str, str]]) -> RingAtBench:

@@ -3460,6 +3460,17 @@ export interface components {
             sense: "cw" | "ccw";
         };
         /**
+         * NoBand
+         * @description Nothing round the finger.
+         */
+        NoBand: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            style: "none";
+        };
+        /**
          * NoHead
          * @description Nothing at the top: tails pass each other there and wrap the band, ends stay for a head to come.
          */
@@ -4399,7 +4410,7 @@ export interface components {
                 [key: string]: components["schemas"]["WireSpec"];
             };
             /** Band */
-            band?: components["schemas"]["Braided"] | components["schemas"]["Bundled"] | components["schemas"]["Crossed"] | components["schemas"]["FoldedPair"] | components["schemas"]["Open"] | components["schemas"]["Stacked"] | components["schemas"]["Turned"] | components["schemas"]["Twisted"] | components["schemas"]["Woven"];
+            band?: components["schemas"]["Braided"] | components["schemas"]["Bundled"] | components["schemas"]["Crossed"] | components["schemas"]["FoldedPair"] | components["schemas"]["NoBand"] | components["schemas"]["Open"] | components["schemas"]["Stacked"] | components["schemas"]["Turned"] | components["schemas"]["Twisted"] | components["schemas"]["Woven"];
             /** Head */
             head?: components["schemas"]["BeadLock"] | components["schemas"]["BeadRows"] | components["schemas"]["BeadedHoops"] | components["schemas"]["Cage"] | components["schemas"]["DoubleCoil"] | components["schemas"]["FramedBead"] | components["schemas"]["HoopSeat"] | components["schemas"]["Interlace"] | components["schemas"]["LoopRosette"] | components["schemas"]["NestHead"] | components["schemas"]["NoHead"] | components["schemas"]["OpenFrame"] | components["schemas"]["Outline"] | components["schemas"]["Prongs"] | components["schemas"]["SpikedDisc"] | components["schemas"]["Swirl"] | components["schemas"]["Wave"] | components["schemas"]["WrappedStone"];
             finish?: components["schemas"]["Finish"];

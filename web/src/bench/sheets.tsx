@@ -8,6 +8,7 @@ import { useRow, useSizeReading, useTail } from '../api/bench';
 import type { JobAtBench } from '../api/client';
 import { usePreferences, useReader } from '../preferences/Preferences';
 import { length, lengthIn, withFractions } from '../words/figures';
+import { hasSize } from '../words/sized';
 import { Answer, LengthField, SizeField, useLength, useTypedSize } from './fields';
 import type { Say } from './useBench';
 
@@ -194,6 +195,7 @@ export function EndSheet({ at, say, onDone }: SheetProps) {
   const [why, setWhy] = useState('');
   const [mandrel, setMandrel] = useState(() => atHand?.name ?? localStorage.getItem(MANDREL) ?? '');
   const [left, setLeft] = useState<Record<string, string>>({});
+  const read = kind === 'finished' && hasSize(at.plan);
   const lengths = Object.entries(left)
     .map(([piece, text]) => [piece, lengthIn(text, units)] as const)
     .filter(([, value]) => Number.isFinite(value));
@@ -211,9 +213,8 @@ export function EndSheet({ at, say, onDone }: SheetProps) {
           </MenuItem>
         ))}
       </TextField>
-      {kind === 'finished' ? (
-        <SizeField label="Its size" typed={size} help="As the mandrel reads it; may stay empty." />
-      ) : (
+      {read && <SizeField label="Its size" typed={size} help="As the mandrel reads it; may stay empty." />}
+      {kind !== 'finished' && (
         <TextField
           label="Why"
           value={why}
@@ -221,7 +222,7 @@ export function EndSheet({ at, say, onDone }: SheetProps) {
           helperText="Kinked, ran out, wrong size, stone, broke, uneven …"
         />
       )}
-      {kind === 'finished' && (
+      {read && (
         <TextField
           label="On which mandrel"
           value={mandrel}
@@ -242,14 +243,14 @@ export function EndSheet({ at, say, onDone }: SheetProps) {
       <Button
         variant="contained"
         // What was typed and can't be a size isn't dropped without a word.
-        disabled={kind === 'finished' && size.fault !== ''}
+        disabled={read && size.fault !== ''}
         onClick={() => {
           localStorage.setItem(MANDREL, mandrel);
           say(kind, {
             why,
-            mandrel: kind === 'finished' ? mandrel : '',
+            mandrel: read ? mandrel : '',
             left_mm: Object.fromEntries(lengths),
-            size_mm: kind === 'finished' && size.mm ? size.mm : null,
+            size_mm: read && size.mm ? size.mm : null,
           });
           onDone();
         }}

@@ -12,6 +12,7 @@ import { RingView } from '../drawings/RingView';
 import { sentence } from '../words/refusal';
 import { usePreferences, useReader } from '../preferences/Preferences';
 import { length, withFractions } from '../words/figures';
+import { hasSize } from '../words/sized';
 import { kept, laid, MOST, type Beside } from './beside';
 
 /** Two to four rings side by side: what each takes, weighs and needs. */
@@ -116,8 +117,12 @@ function Told({ plan }: { plan: Plan }) {
         <RingView plan={plan} side="end" active={null} onActive={nothing} />
       </Box>
       <Box component="dl" sx={{ m: 0, display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', rowGap: 1 }}>
-        <Row name="Start">{withFractions(plan.start.mark)}</Row>
-        <Row name="Comes off">{withFractions(plan.finished.said)}</Row>
+        {hasSize(plan) && (
+          <>
+            <Row name="Start">{withFractions(plan.start.mark)}</Row>
+            <Row name="Comes off">{withFractions(plan.finished.said)}</Row>
+          </>
+        )}
         <Row name="Wire">
           {plan.wires.map((w) => (
             <Box key={w.id}>

@@ -1,5 +1,6 @@
 import { memo, useId, useMemo } from 'react';
 import type { Plan } from '../api/client';
+import { hasSize } from '../words/sized';
 import { bounds, chunksOf, project, type Chunk, type Side } from './chunks';
 import { dropOutline, SHADES, stoneColours } from './stones';
 
@@ -91,7 +92,7 @@ export const RingView = memo(function RingView({ plan, side, active, onActive }:
         );
       })}
       {paint(front)}
-      {side === 'end' && (
+      {side === 'end' && hasSize(plan) && (
         <g pointerEvents="none">
           <circle
             cx={drawing.inside_x_mm}

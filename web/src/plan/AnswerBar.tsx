@@ -5,6 +5,7 @@ import type { Plan } from '../api/client';
 import { figures } from '../app/theme';
 import { usePreferences } from '../preferences/Preferences';
 import { firstAndOther, mm, withFractions } from '../words/figures';
+import { hasSize } from '../words/sized';
 import { useDesk, type Standing } from './Desk';
 import { alike } from './pieces';
 
@@ -27,14 +28,14 @@ interface Answer {
 /** What a maker acts on, in their own units and systems: where to start, what to cut and mark, what comes off. */
 function answersOf(plan: Plan, second: string, mandrel: string): Answer[] {
   const overlap = plan.band.sized_by === 'overlap';
-  const found: Answer[] = [
-    {
+  const found: Answer[] = [];
+  if (hasSize(plan))
+    found.push({
       name: `${overlap ? 'Form it at' : 'Start, form it at'}${mandrel && `, on “${mandrel}”`}`,
       value: withFractions(plan.start.mark),
       beside: plan.guide ? `guide bent at ${withFractions(plan.guide.mark)}` : withFractions(plan.start.mark_too),
       strong: true,
-    },
-  ];
+    });
   for (const { wire, count } of alike(plan.wires)) {
     const [value, other] = firstAndOther(wire.cut);
     const mark = wire.marks.find((m) => m.kind === 'mark');
@@ -47,13 +48,16 @@ function answersOf(plan: Plan, second: string, mandrel: string): Answer[] {
         .join(' · '),
     });
   }
-  found.push({
-    name: 'Comes off',
-    value: withFractions(plan.finished.said),
-    beside: [withFractions(plan.finished.exact[second] ?? ''), `${mm(plan.band.mass_g, 1)} g`]
-      .filter(Boolean)
-      .join(' · '),
-  });
+  const weighs = `${mm(plan.band.mass_g, 1)} g`;
+  found.push(
+    hasSize(plan)
+      ? {
+          name: 'Comes off',
+          value: withFractions(plan.finished.said),
+          beside: [withFractions(plan.finished.exact[second] ?? ''), weighs].filter(Boolean).join(' · '),
+        }
+      : { name: 'Weighs', value: weighs, beside: `${withFractions(plan.band.height)} high` },
+  );
   return found;
 }
 

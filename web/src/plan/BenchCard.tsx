@@ -5,6 +5,7 @@ import { WeaveChart } from '../drawings/WeaveChart';
 import { WireStrip } from '../drawings/WireStrip';
 import { usePreferences } from '../preferences/Preferences';
 import { MM_PER_INCH, withFractions } from '../words/figures';
+import { hasSize } from '../words/sized';
 import { alike } from './pieces';
 
 /** CSS fixes an inch at 96 px; a printer that doesn't scale makes it an inch. */
@@ -56,10 +57,14 @@ const BenchCard = memo(function BenchCard({ plan, stands }: Props) {
       <p>A {withFractions(plan.sentence.map((p) => p.text).join(', '))}.</p>
       {plan.notes && <p>{plan.notes}</p>}
       <dl>
-        <dt>Start, form it at</dt>
-        <dd>
-          {mark(plan.start)}, {plan.start.across} across
-        </dd>
+        {hasSize(plan) && (
+          <>
+            <dt>Start, form it at</dt>
+            <dd>
+              {mark(plan.start)}, {plan.start.across} across
+            </dd>
+          </>
+        )}
         {plan.guide && (
           <>
             <dt>Guide bent at</dt>
@@ -69,8 +74,12 @@ const BenchCard = memo(function BenchCard({ plan, stands }: Props) {
         {alike(plan.wires).map(({ wire, index, count }) => (
           <FragmentOfCut key={index} wire={wire} count={count} />
         ))}
-        <dt>Comes off</dt>
-        <dd>{said(plan.finished)}</dd>
+        {hasSize(plan) && (
+          <>
+            <dt>Comes off</dt>
+            <dd>{said(plan.finished)}</dd>
+          </>
+        )}
       </dl>
       {plan.fit && <p>{withFractions(plan.fit.words)}</p>}
       {plan.warnings.map((w) => (

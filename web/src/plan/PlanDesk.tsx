@@ -18,6 +18,7 @@ import { usePlan, useScales } from '../api/queries';
 import { useTell } from '../app/Notices';
 import { MandrelRule } from '../drawings/MandrelRule';
 import type { Stretch } from '../drawings/RingView';
+import { hasSize } from '../words/sized';
 import { usePreferences, useReader } from '../preferences/Preferences';
 import { Sheet } from '../ui/Sheet';
 import { AnswerBar } from './AnswerBar';
@@ -248,7 +249,7 @@ const Page = memo(function Page({ plan, stale, active, onActive }: PageProps) {
             gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' },
           }}
         >
-          <MandrelRule plan={later} scales={scales} systems={systems} />
+          {hasSize(later) && <MandrelRule plan={later} scales={scales} systems={systems} />}
           <RingPictures plan={later} active={active} onActive={onActive} />
         </Box>
         <Steps plan={later} />

@@ -6,16 +6,18 @@ import { Refused } from '../api/client';
 import { useResizing } from '../api/queries';
 import { useReader } from '../preferences/Preferences';
 import { withFractions } from '../words/figures';
+import { hasSize } from '../words/sized';
 import { useDesk } from './Desk';
 import { sentence } from '../words/refusal';
 import { wayName } from '../words/ways';
 
 /** The ring is finished and is to be another size: what each way can give, and what it can't. */
 export function Resize() {
-  const { draft, standing } = useDesk();
+  const { draft, plan, standing } = useDesk();
   const [wanted, setWanted] = useState('');
   const told = useResizing(draft, wanted, useReader(), standing === 'fresh' && wanted.trim() !== '');
   const problem = told.error instanceof Refused ? told.error.problems[0] : undefined;
+  if (plan && !hasSize(plan)) return null;
   return (
     <Box component="section" aria-label="Another size" sx={{ mt: 2 }}>
       <Typography variant="h2">Finished, and to be another size?</Typography>

@@ -4,6 +4,7 @@ import Typography from '@mui/material/Typography';
 import { lazy, Suspense, useState } from 'react';
 import type { Plan } from '../api/client';
 import { withFractions } from '../words/figures';
+import { hasSize } from '../words/sized';
 import { RingView, type Stretch } from '../drawings/RingView';
 
 // Half as large again as everything else together: it comes when it is asked for.
@@ -26,20 +27,22 @@ export function RingPictures({ plan, active, onActive }: Props) {
     setTurning(!turning);
   };
   const still = !turning || !possible;
+  // An ornament shows its face from above, a ring its circle end-on.
+  const [first, second] = hasSize(plan) ? (['end', 'top'] as const) : (['top', 'end'] as const);
   return (
     <Box sx={{ display: 'grid', gap: 1.5, justifyItems: 'center' }}>
       <Box sx={{ width: '100%', maxWidth: 420, height: still ? { xs: 320, lg: 330 } : 426 }}>
         {still ? (
-          <RingView plan={plan} side="end" active={active} onActive={onActive} />
+          <RingView plan={plan} side={first} active={active} onActive={onActive} />
         ) : (
-          <Suspense fallback={<RingView plan={plan} side="end" active={active} onActive={onActive} />}>
+          <Suspense fallback={<RingView plan={plan} side={first} active={active} onActive={onActive} />}>
             <TurningRing plan={plan} active={active} onActive={onActive} />
           </Suspense>
         )}
       </Box>
       {still && (
         <Box sx={{ width: '100%', maxWidth: 420, height: 84 }}>
-          <RingView plan={plan} side="top" active={active} onActive={onActive} />
+          <RingView plan={plan} side={second} active={active} onActive={onActive} />
         </Box>
       )}
       {turning && !possible && (
@@ -49,8 +52,9 @@ export function RingPictures({ plan, active, onActive }: Props) {
       )}
       <Box sx={{ display: 'flex', flexWrap: 'wrap', alignItems: 'center', justifyContent: 'center', columnGap: 1 }}>
         <Typography variant="body2" color="text.secondary">
-          {still ? 'End-on and from above' : 'Drag it, or use the arrow keys'} · band {withFractions(plan.band.width)}{' '}
-          wide, {plan.band.mass_g.toFixed(2)} g
+          {still ? 'End-on and from above' : 'Drag it, or use the arrow keys'} ·{' '}
+          {hasSize(plan) && `band ${withFractions(plan.band.width)} wide, `}
+          {plan.band.mass_g.toFixed(2)} g
         </Typography>
         <Button size="small" onClick={toggle} aria-pressed={turning}>
           {turning ? 'Still pictures' : 'Turn it'}

@@ -7,6 +7,7 @@ import { useHabits } from '../api/queries';
 import { figures } from '../app/theme';
 import { useReader } from '../preferences/Preferences';
 import { withFractions } from '../words/figures';
+import { hasSize } from '../words/sized';
 import { useDesk } from './Desk';
 import { valueAt } from './draft';
 
@@ -21,6 +22,7 @@ const NAMES: Record<string, string> = {
 
 /** Why what comes off differs from where it was formed, each cause named; they add up. */
 export const Contributions = memo(function Contributions({ plan }: { plan: Plan }) {
+  if (!hasSize(plan)) return null;
   return (
     <Box component="section" aria-label="Why start there" sx={{ mb: 2 }}>
       <Typography variant="h2">

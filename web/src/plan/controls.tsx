@@ -180,9 +180,11 @@ export function StyleControl({ kind }: { kind: 'band' | 'head' }) {
     exchange(kind, next, typeof chosen === 'string' ? chosen : '', { style: next });
     // A head that can't be made on the new band would only be refused.
     const head = styles.find((s) => s.kind === 'head' && s.style === valueAt(draft, 'head.style'));
-    const usual = styles.find((s) => s.kind === 'head' && s.usual);
-    if (kind === 'band' && head && usual && !fits(head, next))
-      exchange('head', usual.style, head.style, { style: usual.style });
+    const other =
+      styles.find((s) => s.kind === 'head' && s.usual && fits(s, next)) ??
+      styles.find((s) => s.kind === 'head' && fits(s, next));
+    if (kind === 'band' && head && other && !fits(head, next))
+      exchange('head', other.style, head.style, { style: other.style });
   };
   return (
     <Stack spacing={2.5}>

@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any, ClassVar, Literal
 
 from pydantic import Field, model_validator
@@ -91,7 +91,7 @@ class BeadedHoops(HeadStyle):
         return given
 
     def fits(self, band: BandStyle) -> Say:
-        return Say("") if {Top.CLOSED, Top.TAILS} & band.tops() else Say("it has no closed top to sew on")
+        return Say("") if {Top.CLOSED, Top.TAILS, Top.ALONE} & band.tops() else Say("it has no closed top to sew on")
 
     def check(self, target_mm: float, wires: Wires) -> None:
         if not 1 <= len(self.hoops) <= 9:
@@ -158,7 +158,7 @@ class BeadedHoops(HeadStyle):
         reach = max(
             math.hypot(e.hoop.centre[0], e.hoop.centre[2]) + e.hoop.radius_mm + e.reach_mm + self.bead.diameter_mm / 2 for e in edges
         )
-        if 2 * reach > 2.2 * band.inside_mm:
+        if not band.absent and 2 * reach > 2.2 * band.inside_mm:
             refuse(
                 "head.hoops",
                 say("hoops {wide} wide can't be worn on this ring", wide=Length(2 * reach)),
@@ -170,14 +170,12 @@ class BeadedHoops(HeadStyle):
             piece, beads = self._edged(k, edge, edges, wires)
             pieces.append(piece)
             stones += beads
-        on_band = self._on_band(edges[0], band, wires)
-        if self.sewing == "own":
-            pieces.append(Piece("sew.band", "sew", wires["sew"], (Placed("sew.band.on", on_band),), use=Say("to sew on with")))
-        else:
-            first = next(p for p in pieces if p.id == "sew.1")
-            pieces[pieces.index(first)] = Piece(
-                first.id, first.role, first.wire, (*first.moves, Placed("sew.1.on", on_band)), use=first.use
-            )
+        if not band.absent:
+            on_band = self._on_band(edges[0], band, wires)
+            if self.sewing == "own":
+                pieces.append(Piece("sew.band", "sew", wires["sew"], (Placed("sew.band.on", on_band),), use=Say("to sew on with")))
+            else:
+                pieces = [replace(p, moves=(*p.moves, Placed("sew.1.on", on_band))) if p.id == "sew.1" else p for p in pieces]
         top = max(e.hoop.centre[1] for e in edges) + max(wires["coil"].height_mm + wires["sew"].height_mm, self.bead.diameter_mm / 2)
         return HeadWork(
             pieces=tuple(pieces),
@@ -299,7 +297,7 @@ class BeadedHoops(HeadStyle):
                 "A bead narrower than the wires side by side leaves the edge bare: {least} or more.", least=Thickness(self.hoop_turns * d)
             )
             found.append(Warn("bead-narrow", text, "head.bead.diameter_mm"))
-        if 2 * reach > 0.7 * band.inside_mm:
+        if not band.absent and 2 * reach > 0.7 * band.inside_mm:
             half = min(reach, band.inside_mm / 2)
             off = band.inside_mm / 2 - math.sqrt((band.inside_mm / 2) ** 2 - half**2)
             text = say("The hoops are {wide} wide: their edges stand {off} off the finger.", wide=Length(2 * reach), off=Length(off))
@@ -437,6 +435,16 @@ class BeadedHoops(HeadStyle):
                     cautions=(cautions.CUT,),
                 )
             )
+        if band.absent:
+            trim = Task(
+                "sew-end",
+                Phase.TRIM,
+                Say("Trim the first hoop's own tails on its inside, behind its last wraps, and press them in."),
+                checks=(look("A finger finds no end."),),
+                cautions=(cautions.CUT, cautions.EDGES),
+                stage="trim",
+            )
+            return [*tasks, trim]
         tasks.append(
             Task(
                 "sew-on",

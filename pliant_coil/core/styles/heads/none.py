@@ -2,7 +2,7 @@
 
 from typing import ClassVar, Literal
 
-from pliant_coil.core.styles.contract import BandStyle, Form, FormedBand, HeadStyle, HeadWork, Opening, Wires
+from pliant_coil.core.styles.contract import BandStyle, Form, FormedBand, HeadStyle, HeadWork, Opening, Top, Wires
 from pliant_coil.core.styles.parameters import choice
 from pliant_coil.core.words.say import NOTHING, Say
 
@@ -15,7 +15,7 @@ class NoHead(HeadStyle):
     style: Literal["none"] = choice("none", "Head")
 
     def fits(self, band: BandStyle) -> Say:
-        return NOTHING
+        return Say("there would be neither band nor head") if Top.ALONE in band.tops() else NOTHING
 
     def opening(self, form: Form, band: BandStyle, wires: Wires) -> Opening:
         return Opening()

@@ -16,7 +16,7 @@ from pliant_coil.core.styles.contract import BandStyle, Form, FormedBand, HeadSt
 from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres, number
 from pliant_coil.core.styles.stones import Gem, PlacedStone
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
-from pliant_coil.core.words.figures import Count, Length, Number, Thickness, Times, Tolerance
+from pliant_coil.core.words.figures import Count, Length, Number, Thickness, Tolerance
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
 
@@ -92,7 +92,7 @@ class SpikedDisc(HeadStyle):
     def fits(self, band: BandStyle) -> Say:
         if self.sewn_on == "eyes" and getattr(band, "close", "") != "eyes":
             return Say("it has no eyes at the top to sew on")
-        if {Top.CLOSED, Top.TAILS} & band.tops():
+        if {Top.CLOSED, Top.TAILS, Top.ALONE} & band.tops():
             return Say("")
         return Say("it has no closed top to sew on")
 
@@ -222,10 +222,10 @@ class SpikedDisc(HeadStyle):
             moves.append((f"wraps.{k}", HoopWrap("wraps", self.wraps_between, side, fine.profile, hoop, at, step, host="the hoop")))
             at += self.wraps_between * step
         moves += self._crystal(disc, moves, at)
-        inside = self._inside(band, w)
         found = [Placed(f"sew.{name}", move) for name, move in moves]
+        inside = () if band.absent else self._inside(band, w)
         for which in ("long", "short"):
-            sewn = self._sewn_on(disc, band, wires, which, inside)
+            sewn = self._hidden(disc, which) if band.absent else self._sewn_on(disc, band, wires, which, inside)
             # The short tail's end is the wire's first.
             found = [*found, *sewn] if which == "long" else [*reversed(sewn), *found]
         return found
@@ -239,6 +239,11 @@ class SpikedDisc(HeadStyle):
             ("crystal", Stitch("crystal", self.stone.channels, each)),
             ("anchor", Stitch("anchor", 2, anchor)),
         ]
+
+    def _hidden(self, disc: _Disc, which: str) -> list[Placed]:
+        """A tail's end where there is no band: three wraps more, lost among the hoop's own."""
+        around = Bundle(tuple((0.0, k * disc.wire_mm) for k in (0, self.hoop_turns - 1)), disc.wire_mm / 2)
+        return [Placed(f"sew.{which}.end", Stitch("end", 3, around.loop_mm(disc.wire_mm / 2)), backwards=which == "short")]
 
     def _inside(self, band: FormedBand, w: float) -> tuple[Obstacle, ...]:
         """A stitch passes under a strand: between it and the finger, unless something lies there already."""
@@ -287,7 +292,7 @@ class SpikedDisc(HeadStyle):
         if self.short_mm in self._heights() and self.stone.diameter_mm > self.rod_mm + 4 * disc.wire_mm + 2 * self.short_mm:
             found.append(Warn("short-spikes-hidden", Say("The crystal hides the short spikes."), "head.stone.diameter_mm"))
         across = self.rod_mm + 4 * disc.wire_mm + 2 * self.long_mm
-        if across > 20 or across > 1.1 * band.inside_mm:
+        if not band.absent and (across > 20 or across > 1.1 * band.inside_mm):
             most = (min(20, 1.1 * band.inside_mm) - self.rod_mm - 4 * disc.wire_mm) / 2
             text = say("Spikes this long stand out past the finger and catch: {most} or less.", most=Length(most))
             found.append(Warn("spikes-catch", text, "head.long_mm"))
@@ -296,7 +301,7 @@ class SpikedDisc(HeadStyle):
         if work.pieces[0].net_mm > 700:
             found.append(Warn("long-to-pull", Say("That is much wire to pull through: work it in two pieces."), "head.spikes"))
         if self.short_tail_mm is not None:
-            need = sum(p.length_mm for p in work.pieces[0].moves[:2]) + _HOLDS_MM
+            need = _short_tail_mm(work)
             if self.short_tail_mm < need:
                 found.append(
                     Warn("short-tail-short", say("The short tail needs {need} to sew with.", need=Length(need)), "head.short_tail_mm")
@@ -308,11 +313,11 @@ class SpikedDisc(HeadStyle):
         placed = {p.id: p for p in work.pieces[0].moves}
         spikes = [p.move for p in placed.values() if isinstance(p.move, Spike)]
         kinds = list({spike.label: spike for spike in spikes}.values())
-        short = sum(p.length_mm for p in work.pieces[0].moves[:2]) + _HOLDS_MM if self.short_tail_mm is None else self.short_tail_mm
+        short = _short_tail_mm(work) if self.short_tail_mm is None else self.short_tail_mm
         folds = " and ".join(f"{{{k.label}}} for a {k.label} one" for k in kinds)
         twists = ", ".join(f"{{{k.label}}} turns for a {k.label} one" for k in kinds)
         rest = disc.places - disc.needed
-        return [
+        disc_first = [
             Task(
                 "hoop",
                 Phase.FLAT,
@@ -378,6 +383,21 @@ class SpikedDisc(HeadStyle):
                 checks=(look("The crystal lies flat and doesn't rock."),),
                 cautions=(cautions.FINE_PULL, cautions.STONE),
             ),
+        ]
+        ends = "one wire of the band; cut it between the wires" if not band.absent else "the hoop between two spikes; cut it on the inside"
+        end = Task(
+            "sew-end",
+            Phase.TRIM,
+            say(f"Finish each tail with {{n}} on {ends} and press it in.", n=Count(3, "wrap", "wraps")),
+            makes=("sew.long.end", "sew.short.end"),
+            checks=(look("A finger finds no end."),),
+            cautions=(cautions.CUT, cautions.EDGES),
+            stage="trim",
+        )
+        if band.absent:
+            return [*disc_first, end]
+        return [
+            *disc_first,
             Task(
                 "sew-on",
                 Phase.HEAD,
@@ -392,13 +412,10 @@ class SpikedDisc(HeadStyle):
                 checks=(look("The disc doesn't lift or turn.", "One more through the loosest place."), reads(0.15)),
                 cautions=(cautions.FINE_PULL,),
             ),
-            Task(
-                "sew-end",
-                Phase.TRIM,
-                say("Finish each tail with {n} on one wire of the band; cut it between the wires and press it in.", n=Times(3)),
-                makes=("sew.long.end", "sew.short.end"),
-                checks=(look("A finger finds no end."),),
-                cautions=(cautions.CUT, cautions.EDGES),
-                stage="trim",
-            ),
+            end,
         ]
+
+
+def _short_tail_mm(work: HeadWork) -> float:
+    """What the short tail needs: what it does, and something to hold."""
+    return sum(p.length_mm for p in work.pieces[0].moves if p.id.startswith("sew.short")) + _HOLDS_MM
