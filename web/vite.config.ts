@@ -21,5 +21,5 @@ export default defineConfig({
   ],
   server: { proxy: { '/api': 'http://127.0.0.1:8420' } },
   build: { target: 'es2022', assetsInlineLimit: 0 },
-  test: { include: ['src/**/*.test.{ts,tsx}'] },
+  test: { include: ['src/**/*.test.{ts,tsx}'], setupFiles: ['src/testing/strict.ts'] },
 });

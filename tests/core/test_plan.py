@@ -182,6 +182,9 @@ def test_every_pair_that_fits_plans_at_every_size() -> None:
                         refused.append((band_name, head_name, us, refusal.faults[0].field))
                         continue
                     assert told.steps and len(told.model_dump_json()) < 300_000
+                    # A thing is said once.
+                    said = [(warning.code, warning.field) for warning in told.warnings]
+                    assert len(said) == len(set(said)), (band_name, head_name, us, said)
     # Small fingers can't take a large head: each refusal names the head's own field.
     assert all(us <= 7 and field.startswith(("head.", "finish.")) for _, _, us, field in refused), refused
     assert len(refused) <= 14

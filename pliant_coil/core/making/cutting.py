@@ -153,7 +153,7 @@ def _arithmetic(piece: Piece, sizing: Sizing, drawn: int, z: float, *, sigma: fl
     if abs(hand_mm) > 0.05:
         own = say(" + {more} your hand takes" if hand_mm > 0 else " − {more} your hand saves", more=Length(abs(hand_mm)))
     return say(
-        "{net} in the ring{own}{beside}{held}{trim} + {z} × {sigma} in case{tape}",
+        "{net} that stays{own}{beside}{held}{trim} + {z} × {sigma} in case{tape}",
         net=Length(piece.net_mm),
         own=own,
         beside=beside,

@@ -27,12 +27,12 @@ const plan = {
   wires: [wire('base', '140 mm (5 5/8 in)'), wire('base', '140 mm (5 5/8 in)'), wire('weave', '836 mm (33 in)', true)],
 } as unknown as Plan;
 
-const shown = (standing: Standing) =>
-  render(
-    <DeskProvider value={{ draft: {}, change: vi.fn(), exchange: vi.fn(), plan, problems: [], standing }}>
-      <AnswerBar />
-    </DeskProvider>,
-  );
+const bar = (of: Plan, standing: Standing = 'fresh') => (
+  <DeskProvider value={{ draft: {}, change: vi.fn(), exchange: vi.fn(), plan: of, problems: [], standing }}>
+    <AnswerBar />
+  </DeskProvider>
+);
+const shown = (standing: Standing) => render(bar(plan, standing));
 
 beforeAll(() => {
   vi.stubGlobal(
@@ -54,6 +54,20 @@ test('pieces alike are one figure, with the mark and the other unit beside it', 
   expect(screen.getAllByTestId('cut').map((e) => e.textContent)).toEqual(['2 × 140 mm', '836 mm']);
   expect(screen.getByText('5⅝ in · middle at 70 mm')).toBeTruthy();
   expect(screen.getByText('guide bent at US 8½')).toBeTruthy();
+});
+
+test('pieces of one role that are cut to different lengths stand side by side, and go with their plan', () => {
+  const of = (...cuts: string[]) => ({ ...plan, wires: cuts.map((cut) => wire('coil', cut)) }) as unknown as Plan;
+  const { rerender } = render(bar(of('110 mm (4 3/8 in)', '150 mm (6 in)', '150 mm (6 in)')));
+  expect(screen.getAllByTestId('cut').map((e) => e.textContent)).toEqual(['110 mm', '2 × 150 mm']);
+  rerender(bar(of('90 mm (3 5/8 in)')));
+  expect(screen.getAllByTestId('cut').map((e) => e.textContent)).toEqual(['90 mm']);
+});
+
+test('an ornament without a band has no start and no size', () => {
+  render(bar({ ...plan, band: { sized_by: 'nothing', mass_g: 0.39, height: '4.2 mm' } as Plan['band'] }));
+  expect(screen.queryByTestId('start')).toBeNull();
+  expect(screen.getByTestId('finish').textContent).toBe('0.4 g');
 });
 
 test.each<[Standing, RegExp]>([

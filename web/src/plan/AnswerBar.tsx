@@ -110,8 +110,8 @@ export function AnswerBar() {
           justifyContent: { sm: 'start' },
         }}
       >
-        {answers.map((answer) => (
-          <Box key={answer.name} sx={{ minWidth: 0 }}>
+        {answers.map((answer, k) => (
+          <Box key={k} sx={{ minWidth: 0 }}>
             <Typography
               variant="body2"
               color="text.secondary"

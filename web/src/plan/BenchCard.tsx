@@ -52,9 +52,11 @@ const BenchCard = memo(function BenchCard({ plan, stands }: Props) {
       }}
     >
       <Box component="p" sx={{ fontSize: '15pt', fontWeight: 700 }}>
-        {plan.title || 'A ring'}
+        {plan.title || (hasSize(plan) ? 'A ring' : 'An ornament')}
       </Box>
-      <p>A {withFractions(plan.sentence.map((p) => p.text).join(', '))}.</p>
+      <p>
+        {hasSize(plan) ? 'A' : 'In'} {withFractions(plan.sentence.map((p) => p.text).join(', '))}.
+      </p>
       {plan.notes && <p>{plan.notes}</p>}
       <dl>
         {hasSize(plan) && (

@@ -246,7 +246,7 @@ const Page = memo(function Page({ plan, stale, active, onActive }: PageProps) {
             display: 'grid',
             gap: 3,
             alignItems: 'start',
-            gridTemplateColumns: { xs: '1fr', sm: '1fr 1fr' },
+            gridTemplateColumns: { xs: '1fr', sm: hasSize(later) ? '1fr 1fr' : '1fr' },
           }}
         >
           {hasSize(later) && <MandrelRule plan={later} scales={scales} systems={systems} />}

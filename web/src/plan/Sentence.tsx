@@ -7,7 +7,7 @@ import { useDesk } from './Desk';
 import { valueAt } from './draft';
 import type { RingPath } from './ringPaths';
 
-/** The words before a phrase. */
+/** The words before a phrase; an ornament without a finger begins with its wire. */
 const JOIN: Record<string, string> = {
   finger: 'A ',
   wires: ' in ',
@@ -68,7 +68,13 @@ export function Sentence({ open, onOpen }: Props) {
         const words = part === 'finger' && isWrong && typeof typed === 'string' ? typed : text;
         return (
           <Fragment key={part}>
-            {sameAsBefore ? ' and ' : part === 'finger' && words.startsWith('just') ? 'A ring ' : (JOIN[kind] ?? ', ')}
+            {sameAsBefore
+              ? ' and '
+              : part === 'finger' && words.startsWith('just')
+                ? 'A ring '
+                : k || part === 'finger'
+                  ? (JOIN[kind] ?? ', ')
+                  : 'In '}
             <Box
               component="button"
               type="button"

@@ -307,6 +307,7 @@ class BeadedHoops(HeadStyle):
     def _at_crossings(self, edges: list[_Edge], d: float, w: float) -> list[Warn]:
         """Where a hoop lies on another: how flat they cross, and whether a bead has to make room."""
         found = []
+        needs: dict[int, float] = {}
         for k, edge in enumerate(edges):
             if edge.below is None:
                 continue
@@ -318,12 +319,12 @@ class BeadedHoops(HeadStyle):
                 continue
             bare = (self.hoop_turns * d + 2 * w) / math.sin(chi)
             if bare > below.step_mm * (1 + self.wraps_between) - w:
-                text = say(
-                    "Leave out a bead of hoop {n} at each crossing: the hoop on top needs {bare} of it bare.",
-                    n=str(edge.below + 1),
-                    bare=Thickness(bare),
-                )
-                found.append(Warn("bead-makes-room", text, f"head.hoops.{edge.below}.beads"))
+                needs[edge.below] = max(bare, needs.get(edge.below, 0.0))
+        for k, bare in needs.items():
+            text = say(
+                "Leave out a bead of hoop {n} at each crossing: the hoop on top needs {bare} of it bare.", n=str(k + 1), bare=Thickness(bare)
+            )
+            found.append(Warn("bead-makes-room", text, f"head.hoops.{k}.beads"))
         return found
 
     def tasks(self, band: FormedBand, work: HeadWork) -> list[Task]:
