@@ -9,12 +9,12 @@ import pytest
 from scipy.integrate import quad
 from shapely.geometry import LineString
 
+from pliant_coil.core.mechanics.face import Face, half_ellipse_mm
 from pliant_coil.core.plan.build import plan
 from pliant_coil.core.ring_file.document import read_ring
 from pliant_coil.core.styles.contract import Stack
 from pliant_coil.core.styles.heads.interlace import knot_for
 from pliant_coil.core.styles.heads.outline import Outline
-from pliant_coil.core.styles.heads.swirl import Face, half_ellipse_mm
 from pliant_coil.core.styles.heads.wave import Waves
 from pliant_coil.core.trade.profiles import Profile
 from pliant_coil.core.words.refusal import Refusal
@@ -174,10 +174,10 @@ def test_what_the_waves_take_is_added_to_the_coil() -> None:
 def test_a_face_of_four_ends() -> None:
     face = Face(0.65, Profile("half-round", 0.8), 4, 0.30, 18.0)
     assert (face.coil_mm, face.joined_mm, face.radius_mm) == pytest.approx((1.45, 2.1, 11.83), abs=0.01)
-    rise, tuck = math.pi / 2 * face.coil_mm / 2, face.coil_mm
+    rise, tuck = face.rise_mm, face.coil_mm
     across, hook = face.across_mm(), face.hook_mm(math.pi, outside=False)
     assert rise + across + hook + tuck == pytest.approx(17.3, abs=0.05)
-    assert math.floor((rise + across + hook) / 0.8) == 19
+    assert face.coils_that_fit(math.pi) == 19
     assert (face.loop_mm(1), face.loop_mm(2)) == pytest.approx((3.75, 5.03), abs=0.01)
 
 
@@ -199,6 +199,32 @@ def ways(document: dict[str, Any], ending: tuple[str, ...]) -> dict[str, list[li
     drawing = plan(read_ring(document), paths=True).drawing
     assert drawing is not None
     return {strand.id: strand.points for strand in drawing.strands if strand.id.endswith(ending)}
+
+
+def test_a_faces_coils_come_in_the_order_in_which_they_are_wound_and_fill_the_sweep() -> None:
+    made = made_at(18.0, {"band": {"style": "bundled"}, "head": {"style": "swirl", "tie_after_coils": 5}})
+    binder = next(piece for piece in made.pieces if piece.role == "bind")
+    coils = [p for p in binder.moves if p.id.startswith("bind.right.") and p.move.label in ("coils", "tie", "rest")]
+    coils = coils[::-1] if coils[0].backwards else coils
+    assert [p.move.label for p in coils] == sorted((p.move.label for p in coils), key=("coils", "tie", "rest").index)
+    # Round one square a coil takes 4s + 2πc, round two 6s + 2πc, and each goes on by the binder's width.
+    wire, square = binder.wire, made.ring.wires["base"].width_mm
+    one, two = (math.hypot(2 * (n + 1) * square + 2 * math.pi * wire.centroid_mm, wire.width_mm) for n in (1, 2))
+    facts: Any = made.work.facts
+    taken = {label: sum(p.length_mm for p in coils if p.move.label == label) for label in ("coils", "tie", "rest")}
+    assert taken == pytest.approx({"coils": 5 * one, "tie": 3 * two, "rest": (facts.coils - 8) * one})
+
+
+def test_a_faces_oval_is_half_an_ellipse_and_its_coils_lie_on_the_band() -> None:
+    made = made_at(18.0, {"band": {"style": "bundled"}, "head": {"style": "swirl"}})
+    face: Face = made.work.facts.face
+    (oval, *_) = [p for piece in made.pieces for p in piece.moves if p.id.endswith(".round")]
+    assert oval.length_mm == pytest.approx(face.oval_mm(), rel=0.005)
+    drawn = [p for piece in made.pieces for p in piece.moves if p.id.endswith(("coils", "tie")) and p.path()]
+    assert drawn
+    for p in drawn:
+        turns = [math.atan2(x, y) for x, y, _ in p.path()]
+        assert max(map(abs, turns)) <= face.half_rad + 0.02
 
 
 def test_a_knot_of_two_wires_a_strand_keeps_all_of_them_apart() -> None:

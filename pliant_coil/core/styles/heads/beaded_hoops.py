@@ -322,7 +322,9 @@ class BeadedHoops(HeadStyle):
                 needs[edge.below] = max(bare, needs.get(edge.below, 0.0))
         for k, bare in needs.items():
             text = say(
-                "Leave out a bead of hoop {n} at each crossing: the hoop on top needs {bare} of it bare.", n=str(k + 1), bare=Thickness(bare)
+                "Leave out a bead of hoop {n} at each crossing: the hoop on top needs {bare} of it bare.",
+                n=str(k + 1),
+                bare=Thickness(bare),
             )
             found.append(Warn("bead-makes-room", text, f"head.hoops.{k}.beads"))
         return found

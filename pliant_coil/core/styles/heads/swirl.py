@@ -7,15 +7,15 @@ from functools import partial
 from typing import ClassVar, Literal
 
 from pliant_coil.core.mechanics.curves import Point3
-from pliant_coil.core.moves import Course, Hitch, Lead, Loop, Placed, Scroll, on_circle
+from pliant_coil.core.mechanics.face import Face
+from pliant_coil.core.moves import Course, Hitch, Hoop, HoopWrap, Lead, Loop, Placed, Scroll, on_circle
 from pliant_coil.core.moves.base import Move
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.beads import lead_start
-from pliant_coil.core.styles.contract import BandStyle, End, Form, FormedBand, HeadStyle, HeadWork, Ledger, Opening, Top, Warn, Wires
+from pliant_coil.core.styles.contract import BandStyle, End, Form, FormedBand, HeadStyle, HeadWork, Ledger, Opening, Side, Top, Warn, Wires
 from pliant_coil.core.styles.locks import edge_of, wrap_at
 from pliant_coil.core.styles.parameters import choice, degrees, millimetres, number
 from pliant_coil.core.styles.tasks import Phase, Task, look, reads
-from pliant_coil.core.trade.profiles import Profile
 from pliant_coil.core.words.figures import Count, Degrees, Length, Number, Times
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
@@ -28,67 +28,9 @@ _USUAL: Mapping[int, tuple[Sweep, ...]] = {
     6: ("across-bound", "across", "round", "straight", "cut", "cut"),
 }
 _TUCK_MM = 3.0
+_SQUARES = {1: "one square", 2: "two"}
 _MOST_FREE = 2
 """Ends a side that sweep past those of the other in the open."""
-
-
-@dataclass(frozen=True)
-class Face:
-    """A face of a bundle's ends: all in mm, the join reaching ±`half_rad` (docs/handbook.md)."""
-
-    square_mm: float
-    bind: Profile
-    strands: int
-    half_rad: float
-    inside_mm: float
-
-    @property
-    def coil_mm(self) -> float:
-        """q: outside of a square wound round by the binder."""
-        return self.square_mm + 2 * self.bind.height_mm
-
-    @property
-    def joined_mm(self) -> float:
-        """T: how thick the joined band is."""
-        return 2 * self.square_mm + 2 * self.bind.height_mm
-
-    @property
-    def radius_mm(self) -> float:
-        """R_a: of the coils' middle line."""
-        return self.inside_mm / 2 + self.joined_mm + self.coil_mm / 2
-
-    @property
-    def foot_mm(self) -> float:
-        """How wide the joined band is."""
-        return self.strands * self.square_mm + 2 * self.bind.height_mm
-
-    def across_mm(self) -> float:
-        """From foot to foot."""
-        return 2 * self.half_rad * self.radius_mm
-
-    def hook_mm(self, hook_rad: float, outside: bool) -> float:
-        """Round the other foot; a second end follows the first outside."""
-        return hook_rad * (self.foot_mm + self.coil_mm + (self.coil_mm + self.square_mm if outside else 0.0)) / 2
-
-    def oval_mm(self) -> float:
-        """Half of an oval along the face's edge (Ramanujan's formula for an ellipse)."""
-        a, b = self.half_rad * self.radius_mm + self.foot_mm / 2, self.coil_mm + self.square_mm / 2
-        return half_ellipse_mm(a, b)
-
-    def straight_mm(self) -> float:
-        """Beside the coils, from foot to foot."""
-        return 2 * self.half_rad * (self.radius_mm - self.coil_mm / 2 + self.square_mm / 2)
-
-    def loop_mm(self, squares: int) -> float:
-        """A coil of the binder round so many squares, with its advance."""
-        loop = 2 * (squares + 1) * self.square_mm + 2 * math.pi * self.bind.centroid_mm
-        return math.hypot(loop, self.bind.width_mm)
-
-
-def half_ellipse_mm(a: float, b: float) -> float:
-    """Half of an ellipse's perimeter (Ramanujan's second formula)."""
-    h = ((a - b) / (a + b)) ** 2
-    return math.pi * (a + b) * (1 + 3 * h / (10 + math.sqrt(4 - 3 * h))) / 2
 
 
 @dataclass(frozen=True)
@@ -240,13 +182,13 @@ class Swirl(HeadStyle):
             refuse("band.lap_mm", "there is no room for the face", say("a join of {need} or more", need=Length(math.ceil(need))))
         hook = math.radians(self.hook_deg)
         sweeps = self.sweeps_of(n)
-        fit = math.floor((face.across_mm() + face.hook_mm(hook, outside=False)) / bind.width_mm)
+        fit = face.coils_that_fit(hook)
         onward: dict[tuple[str, str], tuple[Placed, ...]] = {}
         for end in band.ends:
             name = f"{end.side}.{end.lane + 1}"
             backwards = end.which == "first"
             if end.role == "bind":
-                moves = self._coils(face, fit, sweeps)
+                moves = self._coils(face, end.side, fit, sweeps)
                 onward[end.key] = tuple(Placed(f"bind.{end.side}.{part}", move, backwards=backwards) for part, move in moves)
                 continue
             led = self._swept_end(face, end, sweeps[end.lane], hook, outside="across-bound" in sweeps[: end.lane])
@@ -269,7 +211,7 @@ class Swirl(HeadStyle):
         if sweep.startswith("across"):
             bound = sweep == "across-bound"
             found = [
-                ("rise", Hitch("rise", math.pi / 2 * q / 2, Say("a quarter bend at the foot"))),
+                ("rise", Hitch("rise", face.rise_mm, Say("a quarter bend at the foot"))),
                 ("across", Course("across", over, Say("from foot to foot"))),
                 (
                     "hook",
@@ -281,7 +223,8 @@ class Swirl(HeadStyle):
             ]
         elif sweep == "round":
             found = [
-                ("round", Hitch("round", face.oval_mm(), Say("half an oval round the face"))),
+                ("rise", Hitch("rise", math.pi / 2 * s, Say("a quarter bend at the foot"))),
+                ("round", Course("round", partial(_oval, face, sign), Say("half an oval round the face"))),
                 ("tuck", Hitch("tuck", tuck, Say("tucked against the band"))),
             ]
         else:
@@ -293,23 +236,39 @@ class Swirl(HeadStyle):
             ]
         return found
 
-    def _coils(self, face: Face, fit: int, sweeps: tuple[Sweep, ...]) -> list[tuple[str, Move]]:
-        if "across-bound" not in sweeps:
-            return []
+    def _wound(self, fit: int, sweeps: tuple[Sweep, ...]) -> tuple[int, int, int]:
+        """Coils round the first end alone, round it and the next one, and round the first alone again: as many as fit."""
         tied = min(self.tie_coils, fit) if "across" in sweeps else 0
         alone = fit - tied
-        foot = 2 * (face.strands * face.square_mm + face.joined_mm) + 2 * math.pi * face.bind.centroid_mm
-        found: list[tuple[str, Move]] = [
-            (
-                "coils",
-                Hitch("coils", alone * face.loop_mm(1), say("{n} × {each} round one square", n=str(alone), each=Length(face.loop_mm(1)))),
-            )
-        ]
-        if tied:
-            found.append(
-                ("tie", Hitch("tie", tied * face.loop_mm(2), say("{n} × {each} round two", n=str(tied), each=Length(face.loop_mm(2)))))
-            )
-        found.append(("foot", Hitch("through the ring", foot, Say("once round the foot, through the ring"))))
+        before = alone // 2 if self.tie_after_coils is None else min(self.tie_after_coils, alone)
+        return before, tied, alone - before
+
+    def _coils(self, face: Face, side: Side, fit: int, sweeps: tuple[Sweep, ...]) -> list[tuple[str, Move]]:
+        """The binder's coils in the order in which they are wound: those that lie on the face are drawn, those round the foot aren't."""
+        if "across-bound" not in sweeps:
+            return []
+        sign = -1 if side == "left" else 1
+        hoop = Hoop((0.0, 0.0, 0.0), face.radius_mm, (0.0, 0.0, 1.0), (0.0, 1.0, 0.0))
+        room = math.floor(face.across_mm() / face.bind.width_mm)
+        found: list[tuple[str, Move]] = [("rise", Hitch("rise", face.rise_mm, Say("a quarter bend at the foot")))]
+        gone = 0
+        for name, coils, squares in zip(("coils", "tie", "rest"), self._wound(fit, sweeps), (1, 2, 1), strict=True):
+            drawn = min(coils, max(0, room - gone))
+            if drawn:
+                # Hoop angles count against the ring's.
+                step = sign * face.bind.width_mm / face.radius_mm
+                bundle = face.squares_at(-sign * face.coil_mm / 2, squares, -sign)
+                found.append(
+                    (name, HoopWrap(name, drawn, bundle, face.bind, hoop, -sign * face.half_rad + step * gone, step, host="a square"))
+                )
+            if coils > drawn:
+                each = face.loop_mm(squares)
+                why = say(
+                    "{n} × {each} round {squares}, round the foot", n=str(coils - drawn), each=Length(each), squares=_SQUARES[squares]
+                )
+                found.append((f"{name}.foot", Hitch(name, (coils - drawn) * each, why)))
+            gone += coils
+        found.append(("foot", Hitch("through the ring", face.foot_round_mm(), Say("once round the foot, through the ring"))))
         return found
 
     def phrase(self) -> Say:
@@ -345,8 +304,7 @@ class Swirl(HeadStyle):
         if facts.face is None:
             return self._bypass_tasks(band, ids)
         face = facts.face
-        tied = min(self.tie_coils, facts.coils)
-        before = (facts.coils - tied) // 2 if self.tie_after_coils is None else min(self.tie_after_coils, facts.coils - tied)
+        before, tied, after = self._wound(facts.coils, facts.sweeps)
         twin = Say("The same on the other side: its half-turn twin, not its mirror image.")
         first = next((p for i, p in ids.items() if i.endswith("across")), None)
         return [
@@ -372,7 +330,7 @@ class Swirl(HeadStyle):
                     "Wind the binder round it, flat side in, {a}; take in the next end, {tie} round both; go on round the first alone, {b}. {twin}",
                     a=Count(before, "coil", "coils"),
                     tie=Count(tied, "coil", "coils"),
-                    b=Count(facts.coils - tied - before, "coil", "coils"),
+                    b=Count(after, "coil", "coils"),
                     twin=twin,
                 ),
                 makes=tuple(i for i in ids if i.endswith(("coils", "tie"))),
@@ -500,3 +458,8 @@ def _laid(radius: float, half: float, sign: int, z: float) -> list[Point3]:
     """From one foot to the other on the band's cylinder."""
     steps = 16
     return [on_circle(radius, sign * half * (1 - 2 * k / steps), z) for k in range(steps + 1)]
+
+
+def _oval(face: Face, sign: int) -> list[Point3]:
+    """Half an oval on the band's cylinder, from one end of the face along its long side to the other."""
+    return [on_circle(face.radius_mm, -sign * along / face.radius_mm, sign * aside) for along, aside in face.half_oval()]
