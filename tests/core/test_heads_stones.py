@@ -8,10 +8,11 @@ import pytest
 from scipy.integrate import quad
 from shapely.geometry import LineString, Point
 
+from pliant_coil.core.mechanics.over_stone import Ellipsoid, Slab
 from pliant_coil.core.moves import Halo
 from pliant_coil.core.plan.build import plan
 from pliant_coil.core.ring_file.document import read_ring
-from pliant_coil.core.styles.heads.cage import Cage, Rough, across_ellipsoid, over_ellipsoid, over_slab
+from pliant_coil.core.styles.heads.cage import Cage
 from tests.core.polylines import perimeter
 from tests.core.test_check_values import made_at
 
@@ -47,7 +48,7 @@ def test_a_wrapped_stone_in_twisted_strip() -> None:
 
 # Cage
 
-STONE = (9.0, 6.5, 4.0)
+STONE = Ellipsoid(18.0, 13.0, 8.0)
 
 
 @pytest.mark.parametrize(
@@ -61,34 +62,34 @@ STONE = (9.0, 6.5, 4.0)
     ],
 )
 def test_passes_over_a_stone(lock: tuple[float, float], tilt: float, crosses: float, expected: float) -> None:
-    section = over_ellipsoid(STONE, lock, 0.8, tilt)
+    section = STONE.over(lock, 0.8, tilt)
     way = section.in_space(0.0)
     assert sum(math.dist(a, b) for a, b in itertools.pairwise(way)) == pytest.approx(expected, abs=0.06)
     assert section.crosses_mm == pytest.approx(crosses, abs=0.03)
 
 
 def test_a_taut_way_is_the_hull_of_the_stone_grown_by_the_wire() -> None:
-    a, _, c = STONE
+    a, c = STONE.length_mm / 2, STONE.height_mm / 2
     ellipse = Point(0, 0).buffer(1, quad_segs=4000)
     grown = LineString([(a * x, c + c * y) for x, y in list[tuple[float, float]](ellipse.boundary.coords)]).convex_hull.buffer(
         0.4, quad_segs=200
     )
     hull = grown.union(LineString([(-8, -0.8), (8, -0.8)])).convex_hull
     taut = perimeter(hull) - 16
-    way = over_ellipsoid(STONE, (8.0, -0.8), 0.8, 0.0).in_space(0.0)
+    way = STONE.over((8.0, -0.8), 0.8, 0.0).in_space(0.0)
     assert sum(math.dist(p, q) for p, q in itertools.pairwise(way)) == pytest.approx(taut, abs=0.15)
 
 
 def test_a_slab_is_passed_like_a_box_with_rounded_edges() -> None:
-    slab = Rough(shape="slab", length_mm=14, width_mm=10, height_mm=5, edge_radius_mm=1.5)
-    way = over_slab(slab, (8.0, -1.0), 0.8, 0.0).in_space(0.0)
+    slab = Slab(14, 10, 5, 1.5)
+    way = slab.over((8.0, -1.0), 0.8, 0.0).in_space(0.0)
     box = LineString([(-5.5, 1.5), (5.5, 1.5), (5.5, 3.5), (-5.5, 3.5)]).convex_hull.buffer(1.9, quad_segs=400)
     hull = box.union(LineString([(-8, -1), (8, -1)])).convex_hull
     assert sum(math.dist(p, q) for p, q in itertools.pairwise(way)) == pytest.approx(perimeter(hull) - 16, abs=0.1)
 
 
 def test_a_diagonal_is_longer_than_it_looks_and_both_lean_alike() -> None:
-    one, other = (across_ellipsoid(STONE, (8.0, -0.8), 0.8, turn).in_space(0.0) for turn in (0.6, -0.6))
+    one, other = (STONE.across((8.0, -0.8), 0.8, turn).in_space(0.0) for turn in (0.6, -0.6))
     lengths = [sum(math.dist(p, q) for p, q in itertools.pairwise(way)) for way in (one, other)]
     assert lengths[0] == pytest.approx(lengths[1])
     assert max(z for *_, z in one) == pytest.approx(-min(z for *_, z in other))

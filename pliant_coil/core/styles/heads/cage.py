@@ -9,7 +9,7 @@ from typing import Annotated, Any, ClassVar, Literal
 from pydantic import BeforeValidator, Field
 
 from pliant_coil.core.mechanics.curves import Point, Point3
-from pliant_coil.core.mechanics.hulls import convex_hull
+from pliant_coil.core.mechanics.over_stone import Body, Ellipsoid, LockedUnder, Section, Slab
 from pliant_coil.core.mechanics.roots import where_it_reaches
 from pliant_coil.core.moves import LoosePass, Placed
 from pliant_coil.core.moves.base import Move
@@ -40,7 +40,6 @@ from pliant_coil.core.words.say import Say, say
 
 _OUT = 0.6
 """Where front and back passes cross the top, as a share of the stone's half width."""
-_ARC_PARTS = 24
 _MOST_TILT = 1.25
 
 
@@ -67,116 +66,6 @@ def _as_pass(given: Any) -> Any:
 
 
 Passes = tuple[Annotated[PassSpec, BeforeValidator(_as_pass)], ...]
-
-
-@dataclass(frozen=True)
-class Section:
-    """A taut way over the stone in a plane, symmetric about its middle: from one lock point to the other.
-
-    The plane's coordinates are (along it, away from the line through both lock points).
-    """
-
-    points: tuple[Point, ...]
-    crosses_mm: float
-    """Where it crosses the top, along the finger."""
-    tilt_rad: float = 0.0
-    turn_rad: float = 0.0
-    lock: Point = (0.0, 0.0)
-    """Lock point: along the band, and below the stone's bottom (negative)."""
-
-    def in_space(self, bottom_mm: float) -> list[Point3]:
-        """The way in ring coordinates, the stone's bottom at this height."""
-        x_l, y_l = self.lock
-        found: list[Point3] = []
-        for u, s in self.points:
-            if self.turn_rad:
-                found.append((u * math.cos(self.turn_rad), bottom_mm + y_l + s, u * math.sin(self.turn_rad)))
-            else:
-                found.append((u, bottom_mm + y_l + s * math.cos(self.tilt_rad), s * math.sin(self.tilt_rad)))
-        found[0], found[-1] = (-x_l, bottom_mm + y_l, 0.0), (x_l, bottom_mm + y_l, 0.0)
-        return found
-
-    @property
-    def aside(self) -> Point3:
-        """Square to the plane."""
-        if self.turn_rad:
-            return (-math.sin(self.turn_rad), 0.0, math.cos(self.turn_rad))
-        return (0.0, -math.sin(self.tilt_rad), math.cos(self.tilt_rad))
-
-
-def _cut(axes: tuple[float, float, float], lock: Point, tilt: float) -> tuple[float, float, float]:
-    """The ellipse in which a tilted plane through both lock points cuts an ellipsoid: its middle from the lock line, and its half-axes."""
-    a, b, c = axes
-    _, y_l = lock
-    cos, sin = math.cos(tilt), math.sin(tilt)
-    q = cos**2 / c**2 + sin**2 / b**2
-    s0 = (c - y_l) * cos / (c**2 * q)
-    k = max(1e-6, 1 - (y_l - c) ** 2 / c**2 + q * s0**2)
-    return s0, a * math.sqrt(k), math.sqrt(k / q)
-
-
-def _crosses(stone: Rough, axes: tuple[float, float, float], lock: Point, tilt: float) -> float:
-    """How far from the middle a pass in a tilted plane crosses a stone's top [mm]."""
-    if stone.shape == "slab":
-        return _slab_top(stone, lock, tilt) * math.sin(tilt)
-    s0, _, high = _cut(axes, lock, tilt)
-    return (s0 + high) * math.sin(tilt)
-
-
-def _slab_top(stone: Rough, lock: Point, tilt: float) -> float:
-    """How high a slab reaches in a tilted plane through both lock points."""
-    top, sin = (stone.height_mm - lock[1]) / math.cos(tilt), abs(math.sin(tilt))
-    return min(top, stone.width_mm / 2 / sin) if sin > 1e-9 else top
-
-
-def over_ellipsoid(axes: tuple[float, float, float], lock: Point, d: float, tilt: float) -> Section:
-    """The taut way over an ellipsoid in a plane through both lock points, tilted from upright.
-
-    `axes` half length, half width, half height; `lock` (x, y) with y from the stone's bottom; wire `d`. Derivation in docs/handbook.md.
-    """
-    s0, half, high = _cut(axes, lock, tilt)
-    return Section(tuple(_tangents(lock[0], s0, half + d / 2, high + d / 2)), (s0 + high) * math.sin(tilt), tilt_rad=tilt, lock=lock)
-
-
-def across_ellipsoid(axes: tuple[float, float, float], lock: Point, d: float, turn: float) -> Section:
-    """The same in an upright plane turned from the band's direction."""
-    a, b, c = axes
-    x_l, y_l = lock
-    half = a * b / math.hypot(b * math.cos(turn), a * math.sin(turn))
-    points = _tangents(x_l * math.cos(turn), c - y_l, half + d / 2, c + d / 2)
-    return Section(tuple(points), 0.0, turn_rad=turn, lock=lock)
-
-
-def _tangents(x_l: float, s0: float, half: float, high: float) -> list[Point]:
-    """From (−x_l, 0) straight to where it touches the ellipse about (0, s0), over it, and down the other side."""
-    x, y = x_l / half, -s0 / high
-    reach = math.hypot(x, y)
-    if reach <= 1:
-        refuse("head.lock_at_deg", "the locks would lie under the stone", "a larger angle, or a smaller stone")
-    t0 = math.atan2(y, x) + math.acos(1 / reach)
-    arc = [t0 + (math.pi / 2 - t0) * k / _ARC_PARTS for k in range(_ARC_PARTS + 1)]
-    right = [(half * math.cos(t), s0 + high * math.sin(t)) for t in arc]
-    return [(-x_l, 0.0), *((-u, s) for u, s in right), *reversed(right[:-1]), (x_l, 0.0)]
-
-
-def over_slab(stone: Rough, lock: Point, d: float, tilt: float) -> Section:
-    """The taut way over a slab with rounded edges: the hull of its section and both lock points."""
-    x_l, y_l = lock
-    low, top = -y_l / math.cos(tilt), _slab_top(stone, lock, tilt)
-    r = min(stone.edge_radius_mm, (top - low) / 2, stone.length_mm / 2) + d / 2
-    a = stone.length_mm / 2 + d / 2
-    corners = [
-        (sx * (a - r) + r * math.cos(math.pi * k / 16), s + r * math.sin(math.pi * k / 16))
-        for sx in (-1, 1)
-        for s in (low + r - d / 2, top - r + d / 2)
-        for k in range(32)
-    ]
-    hull = list(convex_hull(((-x_l, 0.0), (x_l, 0.0), *corners)))
-    # Counter-clockwise from the right lock point over the top to the left one.
-    first = hull.index((x_l, 0.0)) if (x_l, 0.0) in hull else 0
-    turned = hull[first:] + hull[:first]
-    way = turned[: turned.index((-x_l, 0.0)) + 1] if (-x_l, 0.0) in turned else turned
-    return Section(tuple(reversed(way)), top * math.sin(tilt), tilt_rad=tilt, lock=lock)
 
 
 @dataclass(frozen=True)
@@ -246,8 +135,11 @@ class Cage(HeadStyle):
             refuse("head.jog_mm", "jogs as sharp as this nick the wire", "a smaller swing, or a longer jog")
 
     @property
-    def _axes(self) -> tuple[float, float, float]:
-        return self.stone.length_mm / 2, self.stone.width_mm / 2, self.stone.height_mm / 2
+    def _body(self) -> Body:
+        s = self.stone
+        if s.shape == "slab":
+            return Slab(s.length_mm, s.width_mm, s.height_mm, s.edge_radius_mm)
+        return Ellipsoid(s.length_mm, s.width_mm, s.height_mm)
 
     def opening(self, form: Form, band: BandStyle, wires: Wires) -> Opening:
         if form.locks < 1:
@@ -270,19 +162,22 @@ class Cage(HeadStyle):
         return Opening(foot_rad=foot, shoulder_rad=lock, across=True, facts=_Facts(bottom, lock))
 
     def section(self, spec: PassSpec, lock: Point, d: float) -> Section:
-        """The taut way of a pass. Raises `Refusal` for one that slides off."""
-        _, b, _ = self._axes
+        """The taut way of a pass. Raises `Refusal` for one that slides off, or whose locks lie under the stone."""
+        try:
+            return self._section(spec, lock, d)
+        except LockedUnder:
+            refuse("head.lock_at_deg", "the locks would lie under the stone", "a larger angle, or a smaller stone")
+
+    def _section(self, spec: PassSpec, lock: Point, d: float) -> Section:
+        body, b = self._body, self.stone.width_mm / 2
         if spec.over in ("diagonal", "other-diagonal"):
             turn = 0.8 * math.atan2(self.stone.width_mm, self.stone.length_mm)
-            return across_ellipsoid(self._axes, lock, d, turn if spec.over == "diagonal" else -turn)
+            return body.across(lock, d, turn if spec.over == "diagonal" else -turn)
         z = spec.at_mm if spec.at_mm is not None else {"front": _OUT * b, "middle": 0.0, "back": -_OUT * b}[spec.over]
         if abs(z) > 0.85 * b:
             refuse("head.passes", "a pass so near the edge slides off", say("{most} from the middle, at most", most=Thickness(0.85 * b)))
-        make = partial(over_slab, self.stone, lock, d) if self.stone.shape == "slab" else partial(over_ellipsoid, self._axes, lock, d)
-        if not z:
-            return make(0.0)
-        tilt = where_it_reaches(abs(z), lambda tilt: abs(_crosses(self.stone, self._axes, lock, tilt)), 0.0, _MOST_TILT)
-        return make(math.copysign(tilt, z))
+        tilt = where_it_reaches(abs(z), lambda tilt: abs(body.crosses(lock, tilt)), 0.0, _MOST_TILT) if z else 0.0
+        return body.over(lock, d, math.copysign(tilt, z))
 
     def make(self, form: Form, band: FormedBand, wires: Wires, opening: Opening) -> HeadWork:
         facts: _Facts = opening.facts
