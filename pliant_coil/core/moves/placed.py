@@ -3,6 +3,7 @@
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from enum import StrEnum
+from functools import cached_property
 
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.twisting import hardened_mpa
@@ -113,27 +114,27 @@ class Piece:
     use: Say = NOTHING
     """What it is for, where pieces of one role are for different things."""
 
-    @property
+    @cached_property
     def net_mm(self) -> float:
         """Wire that stays in the ring."""
         return sum(p.length_mm for p in self.moves if p.fate is Fate.RING)
 
-    @property
+    @cached_property
     def mass_g(self) -> float:
         """Of the wire that stays in the ring."""
         return self.net_mm * self.wire.grams_per_mm
 
-    @property
+    @cached_property
     def beside_mm(self) -> float:
         """Wire that the work itself takes beside it: trimmed ends, saw cuts, a lap for the saw, a vise's grip."""
         return sum(p.length_mm for p in self.moves if p.fate is not Fate.RING)
 
-    @property
+    @cached_property
     def lengths(self) -> list[tuple[HandKind, float]]:
         """Each move's kind and what it takes: what a hand may be off by."""
         return [(placed.move.hand, placed.length_mm) for placed in self.moves]
 
-    @property
+    @cached_property
     def by_kind(self) -> dict[HandKind, float]:
         """What stays in the ring, by the kind that a hand may be off by."""
         found: dict[HandKind, float] = {}
@@ -142,7 +143,7 @@ class Piece:
                 found[placed.move.hand] = found.get(placed.move.hand, 0.0) + placed.length_mm
         return found
 
-    @property
+    @cached_property
     def sigma_mm(self) -> float:
         """Standard deviation of what the moves take, in a hand that nothing is known of."""
         return makers_at_large(self.lengths)
