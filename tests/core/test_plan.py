@@ -20,7 +20,7 @@ from pliant_coil.core.ring_file.document import read_ring
 from pliant_coil.core.styles.contract import SizedBy
 from pliant_coil.core.styles.registry import all_bands, all_heads
 from pliant_coil.core.words.refusal import Refusal
-from pliant_coil.core.words.say import Reader
+from pliant_coil.core.words.say import Reader, write
 from tests.core.recipes import AMBER_MEADOW, makeable
 
 CORE = Path(__file__).parents[2] / "pliant_coil" / "core"
@@ -182,6 +182,9 @@ def test_every_pair_that_fits_plans_at_every_size() -> None:
                         refused.append((band_name, head_name, us, refusal.faults[0].field))
                         continue
                     assert told.steps and len(told.model_dump_json()) < 300_000
+                    texts = [text for step in told.steps for text in (step.text, step.check)] + [w.text for w in told.warnings]
+                    for text in (write(text, Reader()) for text in texts if text):
+                        assert not re.search(r"(^|[.!?] )[a-z]|  | [,.]", text), text
                     # A thing is said once.
                     said = [(warning.code, warning.field) for warning in told.warnings]
                     assert len(said) == len(set(said)), (band_name, head_name, us, said)

@@ -113,9 +113,10 @@ def _marking(cuts: Sequence[Cut], marks: Sequence[Sequence[Mark]]) -> list[Task]
             f"mark-{k}",
             Phase.WIRE,
             say(
-                "Mark {which} at {at} from its left end{each}: {label}.",
+                "Mark {which} at {at} from {ends}{each}: {label}.",
                 which=_which(role, on, pieces[role]),
                 at=Length(at),
+                ends="its left end" if len(set(on)) in (1, pieces[role]) else "their left ends",
                 each=" on each piece" if len(set(on)) == pieces[role] > 1 else "",
                 label=label,
             ),

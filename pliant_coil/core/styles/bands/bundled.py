@@ -368,7 +368,7 @@ class Bundled(BandStyle):
                     stage="bind",
                 )
             )
-        return tasks + self._forming(band, bound)
+        return tasks + self._forming(band, bound, opening)
 
     def _run_words(self, run: Run, before: Run | None, *, last: bool) -> Say:
         coils = Count(run.coils, "coil", "coils")
@@ -383,7 +383,7 @@ class Bundled(BandStyle):
             return say(f"{lay}; {{coils}} round all, on both sides alike{tail}.", coils=coils)
         return say("{coils} more, on both sides alike.", coils=coils)
 
-    def _forming(self, band: FormedBand, bound: Bound) -> list[Task]:
+    def _forming(self, band: FormedBand, bound: Bound, opening: Opening) -> list[Task]:
         start = MandrelMark(band.form.diameter_mm)
         squares = tuple(p.id for piece in band.pieces if piece.role == "base" for p in piece.moves)
         lap = Length(bound.lap_mm)
@@ -428,6 +428,9 @@ class Bundled(BandStyle):
                 cautions=(cautions.CUT, cautions.EDGES),
             ),
         ]
+        if opening.end_mm:
+            # A head that takes the ends trims them itself.
+            del tasks[-1]
         if band.effects:
             tasks.append(
                 Task(

@@ -36,11 +36,13 @@ from pliant_coil.core.styles.tasks import Phase, Task, look, reads
 from pliant_coil.core.trade.hand import HandKind
 from pliant_coil.core.words.figures import Count, Length, Thickness, Times
 from pliant_coil.core.words.refusal import refuse
-from pliant_coil.core.words.say import Say, say
+from pliant_coil.core.words.say import NOTHING, Say, say
 
 _OUT = 0.6
 """Where front and back passes cross the top, as a share of the stone's half width."""
 _MOST_TILT = 1.25
+_LOOP_ROD_MM, _LOOPS_HIGH_MM = 3.0, 4.0
+_CRESCENT_RODS_MM = (5.0, 4.0)
 
 
 class Rough(Gem):
@@ -278,17 +280,31 @@ class Cage(HeadStyle):
         )
 
     def _motif_mm(self, d: float) -> float:
-        rod = 3.0
         if self.motif == "two-loops":
-            # Two loops, two uprights, a bar between them, and the way back down.
-            high, bar = 4.0, 4.0
-            return 2 * math.pi * (rod + d) + 3 * high + bar - bar
+            # Two loops, two uprights, a bar between them less as much of the pass, and the way back down.
+            return 2 * math.pi * (_LOOP_ROD_MM + d) + 3 * _LOOPS_HIGH_MM
         if self.motif == "spiral":
             turns, pitch = 2.0, 1.15 * d
             return math.pi * turns * (1.2 * d + pitch * turns)
         if self.motif == "wave":
             return 3 * 2 * self._jog_takes()
-        return math.pi * (5 + 4) / 2 * 0.9
+        return math.pi * sum(_CRESCENT_RODS_MM) / 2 * 0.9
+
+    def _motif_words(self, d: float) -> Say:
+        figure = {
+            "two-loops": "straighten it there and bend two loops on the {rod} rod, {high} up and {high} apart",
+            "spiral": "roll it there into a flat spiral of two turns",
+            "wave": "bend three waves there, twice as high as a jog",
+            "crescent": "bend a crescent there round rods of {outer} and {inner}",
+        }[self.motif]
+        return say(
+            f" Before it goes down, {figure}, close to the stone: {{long}} more.",
+            rod=Thickness(_LOOP_ROD_MM),
+            high=Length(_LOOPS_HIGH_MM),
+            outer=Thickness(_CRESCENT_RODS_MM[0]),
+            inner=Thickness(_CRESCENT_RODS_MM[1]),
+            long=Length(self._motif_mm(d)),
+        )
 
     def phrase(self) -> Say:
         s = self.stone
@@ -368,13 +384,14 @@ class Cage(HeadStyle):
                     f"pass-{k}",
                     Phase.HEAD,
                     say(
-                        "Pass {k} of {n}: the tail that stands on the {side}, {way} of the stone, down the other side, through the ring and {times} round the band close to the stone; {length} of wire.",
+                        "Pass {k} of {n}: the tail that stands on the {side}, {way} of the stone, down the other side, through the ring and {times} round the band close to the stone; {length} of wire.{motif}",
                         k=str(k),
                         n=str(len(facts.passes)),
                         side=side,
                         way=way,
                         times=Times(wraps),
                         length=Length(placed[name].length_mm + placed[lock].length_mm),
+                        motif=self._motif_words(band.strand_wire.height_mm) if k == len(facts.passes) and self.motif != "none" else NOTHING,
                     ),
                     makes=tuple(
                         i for i in placed if i.endswith((f"pass.{k}", f"lock.{k}")) or (k == len(facts.passes) and i.endswith("motif"))

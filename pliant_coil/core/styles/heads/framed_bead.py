@@ -189,7 +189,13 @@ class FramedBead(HeadStyle):
         fine = wires["weave"]
         if tail is not None:
             onward[tail.key] = self._first_half(facts, tail)
-        second = Piece("weave.2", "weave", fine, self._second_half(facts, far_left=tail is not None and tail.at[0] < 0))
+        second = Piece(
+            "weave.2",
+            "weave",
+            fine,
+            self._second_half(facts, far_left=tail is not None and tail.at[0] < 0),
+            use=Say("for the second half of the frame"),
+        )
         b = self.bead
         stone = PlacedStone(
             "bead",

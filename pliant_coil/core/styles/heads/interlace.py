@@ -269,7 +269,7 @@ class Interlace(HeadStyle):
                 Phase.HEAD,
                 say(
                     "{pairs}Open the ring a little and lay the knot about twice as wide as it will be. Lower ends first, {right} over {left}, its tip between the two {left} ends. "
-                    "{right} upper: under {left} upper, over {right} lower, down between the two {left} ends. Then the {left} ends into the {right} side: lower over its own upper and "
+                    "The {right} upper: under {left} upper, over {right} lower, down between the two {left} ends. Then the {left} ends into the {right} side: lower over its own upper and "
                     "down under the {right} upper's root; upper over the {right} lower's root.",
                     right=right,
                     left=left,

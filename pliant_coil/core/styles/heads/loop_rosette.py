@@ -281,7 +281,7 @@ class LoopRosette(HeadStyle):
             "loops",
             Phase.HEAD,
             say(
-                "On the tail that is wound first {inner}, on the other {outer}, each on the {jaw} jaw: hold tight, pull the wire round the jaw and across in front of the last loop, "
+                f"On the {self.first_tail} tail, which is wound first, {{inner}}, on the other {{outer}}, each on the {{jaw}} jaw: hold tight, pull the wire round the jaw and across in front of the last loop, "
                 "{step} to the next; straighten before each.",
                 inner=Count(inner.loops, "loop", "loops"),
                 outer=Count(outer.loops, "loop", "loops"),

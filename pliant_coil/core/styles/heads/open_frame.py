@@ -152,7 +152,7 @@ class OpenFrame(HeadStyle):
             replace(p, backwards=tail.which == "first") for p in self._woven(frame, wires, radius, counts, "near", tail)
         )
         second = self._woven(frame, wires, radius, counts, "far", None)
-        piece = Piece("weave.2", "weave", wires["weave"], second)
+        piece = Piece("weave.2", "weave", wires["weave"], second, use=Say("for the second half of the frame"))
         return HeadWork(
             through={0: through},
             onward=onward,

@@ -1,7 +1,7 @@
 """Prongs: a band's free ends cross behind a stone and stand up at its corners; or, bound together, they are folded over it as claws."""
 
 import math
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import ClassVar, Literal
 
@@ -18,7 +18,7 @@ from pliant_coil.core.styles.stones import Gem, PlacedStone
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
 from pliant_coil.core.words.figures import Article, Count, Length, Thickness, number_words
 from pliant_coil.core.words.refusal import refuse
-from pliant_coil.core.words.say import Say, say
+from pliant_coil.core.words.say import Say, listed, say
 
 BINDING = Cause("binding-inside", "the binding of the claws' base")
 _EYE_MM = 1.2
@@ -392,13 +392,11 @@ class Prongs(HeadStyle):
         curls = tuple(i for i in ids if i.endswith((".curl", ".eye")))
         binds = tuple(i for i in ids if i.startswith("weave."))
         prongs = tuple(i for i in ids if i.endswith("prong"))
-        runs = sorted({round(p.run_mm, 1) for p in facts.prongs}, reverse=True)
         wraps = Count(band.form.locks, "full turn", "full turns")
         lay = "Off the mandrel, lay the ends over each other in turn: left, right, left, right, none crossing another twice."
         mark = say(
-            "Mark each remaining end {run} from the lock ({runs}) and bend it up square there, jaws a wire short of the mark.",
-            run=Length(runs[0]),
-            runs=_runs(runs),
+            "Mark each remaining end {runs} and bend it up square there, jaws a wire short of the mark.",
+            runs=_runs(facts.prongs),
         )
         if self.order == "against-stone":
             mark = say(
@@ -572,8 +570,11 @@ class Prongs(HeadStyle):
         ]
 
 
-def _runs(runs: list[float]) -> Say:
-    return say("the others {other}", other=Length(runs[-1])) if len(runs) > 1 else Say("all alike")
+def _runs(prongs: Sequence[Prong]) -> Say:
+    """How far from the lock each stands up."""
+    runs = list(dict.fromkeys(round(p.run_mm, 1) for p in sorted(prongs, key=lambda p: round(abs(p.start[2]), 6))))
+    order = ", counted from the middle of the crossing outwards," if len(runs) > 1 else ""
+    return say(f"{{runs}} from the lock{order}", runs=listed([say("{run}", run=Length(run)) for run in runs]))
 
 
 def _beyond(at: Point3, by: float, side: int) -> Point3:

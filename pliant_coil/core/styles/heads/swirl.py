@@ -306,7 +306,12 @@ class Swirl(HeadStyle):
         face = facts.face
         before, tied, after = self._wound(facts.coils, facts.sweeps)
         twin = Say("The same on the other side: its half-turn twin, not its mirror image.")
-        first = next((p for i, p in ids.items() if i.endswith("across")), None)
+        through = tuple(i for i in ids if i in ("bind.left.foot", "bind.right.foot"))
+        wound = tuple(i for i in ids if i.startswith("bind.") and i not in through and not i.endswith("rise"))
+        first = "left.1" if "left.1.across" in ids else "right.1"
+        reach = sum(p.length_mm for i, p in ids.items() if i.startswith(f"{first}."))
+        tucked = "once through the ring" if self.tuck == "through" else "against the band"
+        again = say("Then tuck the tied square {where} and trim it.", where=tucked) if "across" in facts.sweeps else Say("")
         return [
             Task(
                 "ends-up",
@@ -333,7 +338,7 @@ class Swirl(HeadStyle):
                     b=Count(after, "coil", "coils"),
                     twin=twin,
                 ),
-                makes=tuple(i for i in ids if i.endswith(("coils", "tie"))),
+                makes=wound,
                 checks=(look(say("Close, {long} long.", long=Length(facts.coils * face.bind.width_mm))),),
                 count=facts.coils,
                 stage="face",
@@ -344,10 +349,22 @@ class Swirl(HeadStyle):
                 say(
                     "Lay both coils straight across, side by side, each {hook} round the foot of the other side; trim the first square where it lies under the hook, {long} from its foot.",
                     hook=Degrees(math.radians(self.hook_deg)),
-                    long=Length(first.length_mm if first else face.across_mm()),
+                    long=Length(reach),
                 ),
-                makes=tuple(i for i in ids if i.endswith(("across", "hook", "tuck", "foot"))),
+                makes=tuple(i for i in ids if i.endswith(("across", "hook", "tuck"))),
                 checks=(look("They touch; neither rides up.", "Slack: pull from the end with pliers."), reads(0.15)),
+                cautions=(cautions.CUT, cautions.EDGES),
+                stage="face",
+            ),
+            Task(
+                "binder-through",
+                Phase.HEAD,
+                say(
+                    "Take each binder tail through the ring, flat to the finger, and up round the foot; trim it and press its end into the face. {again}",
+                    again=again,
+                ),
+                makes=through,
+                checks=(look("The finger feels no end."), reads(0.15)),
                 cautions=(cautions.CUT, cautions.EDGES),
                 stage="face",
             ),

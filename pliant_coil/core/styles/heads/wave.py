@@ -27,7 +27,6 @@ from pliant_coil.core.styles.contract import (
 )
 from pliant_coil.core.styles.parameters import Part, choice, degrees, millimetres, number
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
-from pliant_coil.core.trade.sizes import Size
 from pliant_coil.core.words.figures import Count, Length, Share, Thickness
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
@@ -316,8 +315,7 @@ class Wave(HeadStyle):
                 "touch",
                 Phase.HEAD,
                 say(
-                    "Ease the rings together until every contact closes, then level the top on the mandrel with light taps; it reads {size} when it lies round.",
-                    size=Size(band.inside_mm),
+                    "Ease the rings together until every contact closes, then level the top on the mandrel with light taps until it lies round.",
                 ),
                 checks=(Check(say("Against the light no contact shows a gap over {gap}.", gap=Thickness(0.1))), reads(0.2)),
                 cautions=(cautions.HAMMER,),
@@ -340,11 +338,14 @@ class Wave(HeadStyle):
         ]
         if self.settings:
             says = say(
-                "Set {n} of {tube} in the windows, with easy solder.",
+                "Stand {n} of {tube} in the windows, each touching the lanes on both sides. Flux only there, a chip of easy solder each; "
+                "warm the whole top until they flash. Then quench, pickle and rinse again.",
                 n=Count(self.settings.count, "tube", "tubes"),
                 tube=Thickness(self.settings.diameter_mm),
             )
-            tasks.append(Task("settings", Phase.HEAD, says, cautions=(cautions.TORCH,), stage="solder"))
+            stands = look("Each stands upright and is held on both sides; no contact has opened.", "Flux again, one more chip.")
+            care = (cautions.TORCH, cautions.FLUX, cautions.PICKLE)
+            tasks.append(Task("settings", Phase.HEAD, says, checks=(stands,), cautions=care, count=self.settings.count, stage="solder"))
         tasks.append(
             Task(
                 "clean-top",
