@@ -14,7 +14,7 @@ from pliant_coil.core.trade.sizes import US_STEP_MM, SizeChange, read_size
 from pliant_coil.core.words.refusal import Refusal, refuse
 from pliant_coil.core.words.say import Say, say
 
-_CLOSE_MM = 1e-4
+_CLOSE_MM = 3e-4
 _FORM_RANGE_MM = (5.0, 45.0)
 """Rods and mandrels that a ring may be formed on; a start outside it is no start."""
 
