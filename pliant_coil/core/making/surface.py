@@ -19,7 +19,7 @@ def surface_tasks(made: MadeRing) -> list[Task]:
     finish = made.ring.file.finish
     tasks = []
     if finish.patina:
-        says = Say("Wash off all grease. Darken the ring in warm patina, a little at a time, until it is dark enough; rinse and dry it.")
+        says = Say("Wash off all grease. Darken it in warm patina, a little at a time, until it is dark enough; rinse and dry it.")
         after = look("The hollows are dark.", "Wash it again and dip it once more.")
         tasks.append(Task("patina", Phase.ROUND, says, checks=(after,), cautions=(cautions.PATINA,), stage="polish"))
     if finish.polish != "none":
