@@ -1,8 +1,10 @@
 """Rings at the bench: begun from a plan, told what happens, read, and recorded when they end."""
 
+import json
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from datetime import datetime
+from functools import lru_cache
 from typing import Any
 from uuid import UUID
 
@@ -230,12 +232,17 @@ def standing_of(session: Session, job: Job) -> Standing:
     """A job as it stands after all that happened to it."""
     if job.file is None:
         raise NotFound("it comes from a notebook: it has no plan to stand at the bench with")
-    file = read_ring(job.file, stored=True)
+    as_planned = _as_planned(json.dumps(job.file))
     events = [Numbered(e.number, _EVENT.validate_python(e.event)) for e in store.events(session, job)]
-    as_planned = RingAtBench.of(file)
     progress = as_planned.progress(events)
     at_bench = as_planned if progress.form_mm is None else as_planned.formed(progress.form_mm)
-    return Standing(job, file, as_planned.plan, at_bench, progress)
+    return Standing(job, as_planned.ring.file, as_planned.plan, at_bench, progress)
+
+
+@lru_cache(maxsize=64)
+def _as_planned(document: str) -> RingAtBench:
+    """The ring of a job's file. A bench, and a board with all of them, ask for the same ones again and again."""
+    return RingAtBench.of(read_ring(json.loads(document), stored=True))
 
 
 def _settle(session: Session, job: Job) -> None:
