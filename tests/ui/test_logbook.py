@@ -57,7 +57,7 @@ def test_a_ring_comes_back_with_a_photo_and_leaves_mended(page: Page, server: st
     page.get_by_test_id("photo").set_input_files(photo)
     shown = page.get_by_role("img", name="Photo 1")
     expect(shown).to_be_visible()
-    page.wait_for_function("document.querySelector('img[alt^=Photo]').naturalWidth === 300")
+    page.wait_for_function("() => document.querySelector('img[alt^=Photo]').naturalWidth === 300")
     page.get_by_role("button", name="Delete photo 1").click()
     expect(shown).to_be_hidden()
     page.get_by_role("button", name="Take it back").click()

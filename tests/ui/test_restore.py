@@ -1,5 +1,6 @@
 """Backed up, lost, and brought back: every screen of the workshop looks as it did."""
 
+import re
 import tempfile
 from pathlib import Path
 
@@ -30,13 +31,22 @@ def pictures(page: Page, url: str) -> dict[str, bytes]:
         page.wait_for_load_state("networkidle")
         taken["logbook"] = page.screenshot(animations="disabled", full_page=True)
         page.goto(f"{address}/bench")
-        page.get_by_role("link", name="Quintet, tuba").click()
+        # Its batch and its photos come after it, and a bench listens for as long as it is open: the network never rests.
+        with page.expect_response(re.compile("/batches/.")), page.expect_response(re.compile("/photos$")):
+            page.get_by_role("link", name="Quintet, tuba").click()
         page.get_by_role("button", name="Tail left").wait_for()
         page.get_by_role("img", name="The ring end-on").wait_for()
-        taken["bench"] = page.screenshot(animations="disabled")
-        # A bench listens for as long as it is open.
+        taken["bench"] = settled(page)
         page.goto("about:blank")
     return taken
+
+
+def settled(page: Page) -> bytes:
+    """The page, once it looks the same twice running."""
+    before = page.screenshot(animations="disabled")
+    while (now := page.screenshot(animations="disabled")) != before:
+        before = now
+    return now
 
 
 def test_every_screen_looks_as_it_did(page: Page) -> None:
