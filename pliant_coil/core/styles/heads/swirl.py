@@ -223,6 +223,7 @@ class Swirl(HeadStyle):
             ]
         elif sweep == "round":
             found = [
+                # Bare, round a jaw of half its own size.
                 ("rise", Hitch("rise", math.pi / 2 * s, Say("a quarter bend at the foot"))),
                 ("round", Course("round", partial(_oval, face, sign), Say("half an oval round the face"))),
                 ("tuck", Hitch("tuck", tuck, Say("tucked against the band"))),
