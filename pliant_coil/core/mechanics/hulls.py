@@ -5,7 +5,7 @@ A bundle is given by points and one rounding radius: centres and the radius for 
 
 import math
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, lru_cache
 
 from pliant_coil.core.trade.profiles import Point, Profile
 
@@ -54,6 +54,7 @@ class Bundle:
         return around
 
 
+@lru_cache(maxsize=64)
 def convex_hull(points: tuple[Point, ...]) -> tuple[Point, ...]:
     """Corners of the convex hull, counter-clockwise (Andrew's monotone chain)."""
     ordered = sorted(set(points))

@@ -8,6 +8,7 @@ import math
 import re
 from collections.abc import Callable
 from dataclasses import dataclass
+from functools import lru_cache
 
 from pliant_coil.core.trade.measures import mixed_number, tidy
 from pliant_coil.core.words.figures import MM_PER_INCH, Length, fraction_text, trimmed
@@ -21,7 +22,7 @@ CIRCUMFERENCE_RANGE_MM = (36.5, 77.5)
 EXAMPLES = "try US 6 1/2, UK M 1/2, EU 54, JP 13, CH 14, DE 17.3 or 54.4 mm"
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, eq=False)
 class SizeSystem:
     """One way of numbering ring sizes: `number` for an inside diameter and back, and the marks in use."""
 
@@ -214,6 +215,7 @@ def in_range(inside_diameter_mm: float, field: str) -> float:
     return inside_diameter_mm
 
 
+@lru_cache(maxsize=1024)
 def nearest_mark(inside_diameter_mm: float, system: SizeSystem) -> SizeMark:
     """The nearest mark in use, and what is left over of the inside diameter."""
     steps = round(system.to_number(inside_diameter_mm) / system.mark_step)
