@@ -31,7 +31,7 @@ def test_volume_is_kept(d: float, share: float, coiled: float) -> None:
     ring = band.through(coiled, wire)
     section = math.pi * ring.thick_mm**2 / 4 + (ring.wide_mm - ring.thick_mm) * ring.thick_mm
     assert section * (ring.opened_mm + ring.wide_mm) == pytest.approx(
-        math.pi * wire.size_mm**2 / 4 * (ring.closed_mm + wire.size_mm), rel=2e-3
+        math.pi * wire.size_mm**2 / 4 * (ring.closed_mm + wire.size_mm), rel=1e-9
     )
 
 

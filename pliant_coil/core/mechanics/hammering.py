@@ -24,6 +24,12 @@ def hammered_to_mm(before_mm: float, times: float, growth: float = GROWTH) -> fl
     return before_mm / math.exp((times - 1) / growth)
 
 
-def oval_width_mm(area_mm2: float, thickness_mm: float) -> float:
-    """Width of a flat-sided oval (round sides, flat faces `thickness_mm` apart) of this area: A/t + t(1 − π/4)."""
-    return area_mm2 / thickness_mm + thickness_mm * (1 - math.pi / 4)
+def oval_round_mm(volume_mm3: float, inside_mm: float, thickness_mm: float) -> float:
+    """Width of a flat-sided oval that a ring's metal becomes round an inside diameter, hammered flat to a thickness.
+
+    Volume = π (inside + w)(t w − t²(1 − π/4)): the oval's area times the way round its middle line, solved for w.
+    """
+    round_ends = thickness_mm * (1 - math.pi / 4)
+    metal = volume_mm3 / (math.pi * thickness_mm)
+    less = inside_mm - round_ends
+    return (math.sqrt(less**2 + 4 * (metal + round_ends * inside_mm)) - less) / 2

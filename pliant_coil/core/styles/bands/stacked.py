@@ -5,7 +5,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any, ClassVar, Literal
 
-from pliant_coil.core.mechanics.hammering import lengthened, oval_width_mm
+from pliant_coil.core.mechanics.hammering import lengthened, oval_round_mm
 from pliant_coil.core.moves import Arc, Cause, EndCare, Fate, Piece, Placed, Spare, Worked, on_circle, saw
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import (
@@ -105,11 +105,7 @@ class Stacked(BandStyle):
         t = d * (1 - self.hammered_share)
         closed = coiled_mm - self.kerf_mm / math.pi
         opened = closed * lengthened(d, t)
-        area, before = wire.profile.area_mm2, math.pi * (closed + d)
-        wide = d
-        if self.hammered_share:
-            for _ in range(3):
-                wide = oval_width_mm(area * before / (math.pi * (opened + wide)), t)
+        wide = oval_round_mm(wire.profile.area_mm2 * math.pi * (closed + d), opened, t) if self.hammered_share else d
         turn = math.hypot(math.pi * (coiled_mm + d), d)
         return Hammered(coiled_mm, closed, opened, opened + self.true_up_mm, t, wide, turn)
 
