@@ -71,6 +71,7 @@ def test_from_alone_to_a_workshop_with_people(page: Page, browser: Browser, serv
 def test_what_was_typed_waits_for_its_maker(page: Page, server: str) -> None:
     page.goto(f"{server}/people")
     come_in(page, WORDS, name="Ada Fernhill", button="Take this name")
+    expect(page.get_by_role("link", name="Fernhill Bench, Ada Fernhill")).to_be_visible()
     page.get_by_role("link", name="Plan").click()
     page.get_by_label("Name of the ring").fill("Drone's last dance")
     expect(page.get_by_test_id("answer")).to_have_attribute("data-standing", "fresh")

@@ -39,6 +39,8 @@ interface Who {
 export function useComing() {
   const queries = useQueryClient();
   const onSuccess = async () => {
+    // From now on nothing is typed for whoever was here before, also while what was kept for them is forgotten.
+    queries.getQueryCache().find({ queryKey: keys.me })?.reset();
     await forgetKept();
     await queries.resetQueries();
   };
