@@ -136,18 +136,6 @@ def _which(role: str, on: list[int], of: int) -> str:
 
 
 def _after(made: MadeRing) -> list[Task]:
-    if made.band.absent:
-        return [
-            *surface_tasks(made),
-            Task(
-                "feel",
-                Phase.NOTE,
-                Say("Feel it all over, then draw a thread over it."),
-                checks=(look("Nothing catches."),),
-                cautions=(cautions.EDGES,),
-            ),
-            Task("record", Phase.NOTE, Say("Write down what was cut and what was left at each end.")),
-        ]
     round_words = say(
         "On the mandrel, tap it round with a soft mallet beside the head, and turn it end for end."
         if made.stones
@@ -155,15 +143,25 @@ def _after(made: MadeRing) -> list[Task]:
     )
     bores = Check(say("Two bores at right angles are alike within {within}.", within=Thickness(0.15)))
     stone = (cautions.NO_MALLET,) if made.stones else ()
+    again = Task("re-round", Phase.ROUND, round_words, checks=(bores, Check(reads_size=True, within_mm=0.2)), cautions=stone, stage="round")
+    worn = not made.band.absent
     return [
-        Task("re-round", Phase.ROUND, round_words, checks=(bores, Check(reads_size=True, within_mm=0.2)), cautions=stone, stage="round"),
+        *((again,) if worn else ()),
         *surface_tasks(made),
         Task(
             "feel",
             Phase.NOTE,
-            Say("Feel the whole ring inside and out, then draw a thread over it."),
+            Say(
+                "Feel the whole ring inside and out, then draw a thread over it."
+                if worn
+                else "Feel it all over, then draw a thread over it."
+            ),
             checks=(look("Nothing catches."),),
-            cautions=(cautions.EDGES, cautions.SWOLLEN),
+            cautions=(cautions.EDGES, *((cautions.SWOLLEN,) if worn else ())),
         ),
-        Task("record", Phase.NOTE, Say("Write down what was cut, what was left at each end, and what the mandrel read.")),
+        Task(
+            "record",
+            Phase.NOTE,
+            Say(f"Write down what was cut, what was left at each end{', and what the mandrel read' if worn else ''}."),
+        ),
     ]

@@ -60,8 +60,6 @@ def resize(made: MadeRing, wanted_mm: float, reads_mm: float | None = None) -> l
 
     `reads_mm` is what it reads; as it was planned unless given.
     """
-    if made.band.absent:
-        return []
     now = made.finished_mm
     if reads_mm is not None:
         now, made = reads_mm, formed_where(made, lambda each: each.finished_mm, reads_mm) or made

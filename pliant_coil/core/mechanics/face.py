@@ -85,8 +85,7 @@ class Face:
 
     def loop_mm(self, squares: int) -> float:
         """A coil of the binder round so many squares, with its advance."""
-        loop = 2 * (squares + 1) * self.square_mm + 2 * math.pi * self.bind.centroid_mm
-        return math.hypot(loop, self.bind.width_mm)
+        return math.hypot(self.squares_at(0.0, squares, 1).loop_mm(self.bind.centroid_mm), self.bind.width_mm)
 
 
 def half_ellipse_mm(a: float, b: float) -> float:

@@ -35,6 +35,7 @@ from pliant_coil.core.styles.tasks import Phase
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Reader
 from pliant_coil.services.jobs import Jobs, Standing, record_kept
+from pliant_coil.services.scope import Who
 from pliant_coil.store.models import Job
 from pliant_coil.web_api.actors import WHO, TheActor, TheCaller, while_here
 from pliant_coil.web_api.bell import STREAM, TheBell, streamed
@@ -59,10 +60,20 @@ router = APIRouter(prefix="/jobs", tags=["bench"], responses=WHO)
 
 def jobs_of(request: Request, actor: TheActor) -> Jobs:
     """The bench of the workshop that a request comes from."""
-    return Jobs(request.app.state.sessions, actor, request.app.state.hands)
+    return _jobs(request, actor)
+
+
+async def _jobs_of_caller(request: Request, caller: TheCaller) -> Jobs:
+    return _jobs(request, caller)
+
+
+def _jobs(request: Request, who: Who) -> Jobs:
+    return Jobs(request.app.state.sessions, who, request.app.state.hands)
 
 
 TheJobs = Annotated[Jobs, Depends(jobs_of)]
+TheJobsAtOnce = Annotated[Jobs, Depends(_jobs_of_caller)]
+"""Whose they are is looked up with what is asked of them."""
 Task = Annotated[str, Query(max_length=80, description="The step at which it is read")]
 Millimetres = Annotated[float, Query(gt=0, le=5000, allow_inf_nan=False)]
 
@@ -191,9 +202,8 @@ def _asks_tails(jobs: Jobs, standing: Standing) -> bool:
 
 
 @router.post("/{job_id}/events", responses=MISSING | REFUSED)
-def tell(job_id: UUID, body: Events, caller: TheCaller, request: Request) -> Taken:
+def tell(job_id: UUID, body: Events, jobs: TheJobsAtOnce) -> Taken:
     """Write down what happened. Sent again, it is written once."""
-    jobs = Jobs(request.app.state.sessions, caller, request.app.state.hands)
     number, known = jobs.tell(job_id, body.events)
     return Taken(number=number, known=known)
 

@@ -1,14 +1,13 @@
 """Cage: a stone without a hole, held by the band's tails going over it in several directions, each pass locked round the band."""
 
 import math
-from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import partial
 from typing import Annotated, Any, ClassVar, Literal
 
 from pydantic import BeforeValidator, Field
 
-from pliant_coil.core.mechanics.curves import Point, Point3
+from pliant_coil.core.mechanics.curves import Point, Point3, length_mm
 from pliant_coil.core.mechanics.over_stone import Body, Ellipsoid, LockedUnder, Section, Slab
 from pliant_coil.core.mechanics.roots import where_it_reaches
 from pliant_coil.core.moves import LoosePass, Placed
@@ -213,7 +212,7 @@ class Cage(HeadStyle):
             wrap = wrap_at(band, end.wire, wraps, from_rad, edge=edge if far == "right" else -edge, turned=far == "left")
             stop, finish = (wrap.begins, wrap.ends) if far == "right" else (_turned(wrap.begins), _turned(wrap.ends))
             taut = _between(section.in_space(facts.bottom_mm), end.at, stop)
-            need = max(1, math.ceil(self.slack_share * _length(taut) / self._jog_takes() - 1e-9)) if self.slack_share else 0
+            need = max(1, math.ceil(self.slack_share * length_mm(taut) / self._jog_takes() - 1e-9)) if self.slack_share else 0
             move = LoosePass(
                 "pass",
                 partial(tuple, taut),
@@ -449,10 +448,6 @@ class Cage(HeadStyle):
 
 def _turned(at: Point3) -> Point3:
     return (-at[0], at[1], -at[2])
-
-
-def _length(points: Sequence[Point3]) -> float:
-    return sum(math.dist(points[k - 1], points[k]) for k in range(1, len(points)))
 
 
 def _between(way: list[Point3], first: Point3, last: Point3) -> list[Point3]:

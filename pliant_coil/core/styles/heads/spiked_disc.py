@@ -221,29 +221,26 @@ class SpikedDisc(HeadStyle):
             at += step
             moves.append((f"wraps.{k}", HoopWrap("wraps", self.wraps_between, side, fine.profile, hoop, at, step, host="the hoop")))
             at += self.wraps_between * step
-        moves += self._crystal(disc, moves, at)
+        loop = side.loop_mm(fine.profile.centroid_mm)
+        moves += self._crystal(disc, loop)
         found = [Placed(f"sew.{name}", move) for name, move in moves]
         inside = () if band.absent else self._inside(band, w)
         for which in ("long", "short"):
-            sewn = self._hidden(disc, which) if band.absent else self._sewn_on(disc, band, wires, which, inside)
+            sewn = self._hidden(loop, which) if band.absent else self._sewn_on(disc, band, wires, which, inside)
             # The short tail's end is the wire's first.
             found = [*found, *sewn] if which == "long" else [*reversed(sewn), *found]
         return found
 
-    def _crystal(self, disc: _Disc, moves: list[tuple[str, Move]], at: float) -> list[tuple[str, Move]]:
-        start = moves[1][1]
-        assert isinstance(start, HoopWrap)
+    def _crystal(self, disc: _Disc, loop_mm: float) -> list[tuple[str, Move]]:
         each = self.stone.diameter_mm + 2 * (self.stone.height_mm / 2 + disc.wire_mm) + 2
-        anchor = 3 * start.loop_mm
         return [
             ("crystal", Stitch("crystal", self.stone.channels, each)),
-            ("anchor", Stitch("anchor", 2, anchor)),
+            ("anchor", Stitch("anchor", 2, 3 * loop_mm)),
         ]
 
-    def _hidden(self, disc: _Disc, which: str) -> list[Placed]:
+    def _hidden(self, loop_mm: float, which: str) -> list[Placed]:
         """A tail's end where there is no band: three wraps more, lost among the hoop's own."""
-        around = Bundle(tuple((0.0, k * disc.wire_mm) for k in (0, self.hoop_turns - 1)), disc.wire_mm / 2)
-        return [Placed(f"sew.{which}.end", Stitch("end", 3, around.loop_mm(disc.wire_mm / 2)), backwards=which == "short")]
+        return [Placed(f"sew.{which}.end", Stitch("end", 3, loop_mm), backwards=which == "short")]
 
     def _inside(self, band: FormedBand, w: float) -> tuple[Obstacle, ...]:
         """A stitch passes under a strand: between it and the finger, unless something lies there already."""
