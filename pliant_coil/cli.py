@@ -4,6 +4,7 @@ Heavy imports stay inside the commands, so that `sizes` answers at once.
 """
 
 import argparse
+import gc
 import sys
 from collections.abc import Callable, Sequence
 from pathlib import Path
@@ -18,6 +19,8 @@ def main(arguments: Sequence[str] | None = None, serve: Callable[[argparse.Names
     """Run a command. Returns 0, or 2 for input that can't be accepted, with the field and the reason on stderr."""
     parser = _parser(serve)
     options = parser.parse_args(arguments)
+    # A command ends before there is anything worth looking through for waste; a server turns that on again.
+    gc.disable()
     try:
         options.run(options)
     except Refusal as refusal:
@@ -65,7 +68,7 @@ def _plan(options: argparse.Namespace) -> None:
 
     text, reader = _text_of(options.file), _reader_of(options)
     planned = plan(read_ring_text(text), paths=options.paths)
-    print(planned.model_dump_json(indent=2, context={"reader": reader}) if options.json else card(planned, reader))
+    print(planned.json(reader, indent=2) if options.json else card(planned, reader))
 
 
 def _resize(options: argparse.Namespace) -> None:

@@ -1,6 +1,7 @@
 """The installed command: the terminal's answers, and the server beside them."""
 
 import argparse
+import gc
 import os
 import sys
 
@@ -15,6 +16,7 @@ def main() -> int:
 
 def _serve(options: argparse.Namespace) -> None:
     """Bring the tables up to date, put the demo into an empty database, and serve on the loopback until Ctrl-C."""
+    gc.enable()
     # Only this command needs them: the others answer at once.
     import uvicorn
     from sqlalchemy.exc import SQLAlchemyError

@@ -195,7 +195,7 @@ def add_job(session: Session, workshop_id: UUID, file: RingFile, key: UUID | Non
         title=file.title.strip() or UNTITLED,
         sentence=sentence_text(all_of_it.ring),
         file=document_of(file),
-        predicted=plan_of(all_of_it).model_dump(mode="json"),
+        predicted=plan_of(all_of_it).document(),
         core_version=__version__,
         state="open",
         number=0,

@@ -25,6 +25,7 @@ from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import DeclarativeBase, Mapped, column_property, mapped_column
 
 from pliant_coil.core.bench.batch import BatchKind
+from pliant_coil.core.bench.progress import State
 from pliant_coil.core.trade.own_mandrel import MandrelKind
 
 
@@ -232,7 +233,7 @@ class Job(Base):
     """None for a record from an old notebook, which has no plan. A tap, and a list, need none."""
     predicted: Mapped[dict[str, Any]] = mapped_column(deferred=True)
     core_version: Mapped[str]
-    state: Mapped[str]
+    state: Mapped[State] = mapped_column(Text)
     number: Mapped[int]
     """Number of the newest event."""
     record: Mapped[dict[str, Any] | None]

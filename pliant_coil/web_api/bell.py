@@ -68,7 +68,7 @@ class Bell:
                 queue.put_nowait("0")
 
 
-def the_bell(request: Request) -> Bell:
+async def the_bell(request: Request) -> Bell:
     """The worker's bell."""
     bell: Bell = request.app.state.bell
     return bell

@@ -19,7 +19,7 @@ def reader_from(systems: str, units: Literal["mm", "in"], field: str = "sizes", 
     return Reader(units, codes, mandrel=mandrel)
 
 
-def _reader(
+async def _reader(
     units: Annotated[Literal["mm", "in"], Query(description="Units of length in every text")] = "mm",
     sizes: Annotated[str, Query(max_length=40, description="Size systems, the first one first: us,uk")] = "us,uk",
     mandrel_off: Annotated[float, Query(ge=-1.5, le=1.5, description="By how much the marks of the reader's mandrel are off [mm]")] = 0.0,

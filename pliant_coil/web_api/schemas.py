@@ -1,5 +1,6 @@
 """What the API takes and gives, beside the ring file and the plan."""
 
+from dataclasses import dataclass
 from datetime import datetime
 from typing import Annotated, Any, Literal
 from uuid import UUID
@@ -9,8 +10,9 @@ from pydantic import BaseModel, ConfigDict, Field
 from pliant_coil.core.bench.events import Event
 from pliant_coil.core.bench.logbook import RecordTold
 from pliant_coil.core.bench.mandrels import MandrelTold
+from pliant_coil.core.bench.progress import State
 from pliant_coil.core.bench.told import FirstPlanTold, ProgressTold, TailEndTold
-from pliant_coil.core.plan.model import Plan, Size
+from pliant_coil.core.plan.model import Plan, Size, Told
 from pliant_coil.core.plan.model import Text as Said
 from pliant_coil.core.ring_file.document import RingFile, Text
 
@@ -105,13 +107,14 @@ class JobBegun(BaseModel):
     id: UUID
 
 
-class JobListed(BaseModel):
+@dataclass(kw_only=True, slots=True)
+class JobListed(Told):
     """A ring at the bench in a list; its record once it has ended."""
 
     id: UUID
     title: str
     sentence: str
-    state: Literal["open", "finished", "spoiled", "set_aside"]
+    state: State
     number: int
     created_at: datetime
     updated_at: datetime
@@ -124,14 +127,16 @@ class JobListed(BaseModel):
     """Its first photo, in a list."""
 
 
-class JobList(BaseModel):
+@dataclass(kw_only=True, slots=True)
+class JobList(Told):
     """A page of rings at the bench."""
 
     jobs: list[JobListed]
     total: int
 
 
-class JobAtBench(BaseModel):
+@dataclass(kw_only=True, slots=True)
+class JobAtBench(Told):
     """A ring at the bench, with all that stands beside the work."""
 
     job: JobListed
@@ -178,7 +183,8 @@ class RingNamed(BaseModel):
     why: str = ""
 
 
-class HandTold(BaseModel):
+@dataclass(kw_only=True, slots=True)
+class HandTold(Told):
     """A maker's hand, as the finished rings show it."""
 
     rings: int
@@ -198,7 +204,8 @@ class Mishap(BaseModel):
     address: Annotated[str, Field(max_length=200)] = ""
 
 
-class SizeRead(BaseModel):
+@dataclass(kw_only=True, slots=True)
+class SizeRead(Told):
     """A size as it was read."""
 
     system: str

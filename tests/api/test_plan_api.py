@@ -14,7 +14,7 @@ from tests.core.recipes import AMBER_MEADOW
 def test_the_plan_is_the_cores(client: TestClient) -> None:
     told = client.post("/api/plan", json=AMBER_MEADOW)
     assert told.status_code == 200
-    assert told.json() == plan(read_ring(AMBER_MEADOW)).model_dump(mode="json")
+    assert told.json() == plan(read_ring(AMBER_MEADOW)).document()
     assert told.json()["drawing"] is None
 
 

@@ -15,7 +15,8 @@ from pliant_coil.core.mechanics.curves import length_mm
 from pliant_coil.core.mechanics.program import read_program
 from pliant_coil.core.mechanics.twisting import Cord, Strip
 from pliant_coil.core.mechanics.weave import Weave
-from pliant_coil.core.moves import CoilOfCoil, Nest, StandingBead
+from pliant_coil.core.moves.coil import CoilOfCoil
+from pliant_coil.core.moves.nest import Nest, StandingBead
 from pliant_coil.core.plan.build import plan
 from pliant_coil.core.ring_file.document import read_ring
 

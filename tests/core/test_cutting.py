@@ -8,7 +8,11 @@ from hypothesis import strategies as st
 
 from pliant_coil.core.making.cutting import OTHER_RISKS, Cut, cut_all, standard_deviations
 from pliant_coil.core.making.markout import marks
-from pliant_coil.core.moves import Bend, EndCare, Fate, Move, Piece, Placed, Scroll, Straight, Through, Worked
+from pliant_coil.core.moves.base import Move
+from pliant_coil.core.moves.bend import Bend
+from pliant_coil.core.moves.loop import Scroll
+from pliant_coil.core.moves.placed import EndCare, Fate, Piece, Placed, Worked
+from pliant_coil.core.moves.straight import Straight, Through
 from pliant_coil.core.ring_file.document import Sizing
 from pliant_coil.core.styles.parameters import WireSpec, read_wire
 from pliant_coil.core.words.figures import inches_up

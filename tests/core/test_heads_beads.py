@@ -13,7 +13,8 @@ from shapely.geometry.base import BaseGeometry
 from pliant_coil.core.mechanics.framing import Edge, EdgeShape, Frame, band_lead
 from pliant_coil.core.mechanics.program import read_program
 from pliant_coil.core.mechanics.weave import Weave
-from pliant_coil.core.moves import Spiral, Strung
+from pliant_coil.core.moves.bead_row import Strung
+from pliant_coil.core.moves.loop_row import Spiral
 from pliant_coil.core.plan.build import plan
 from pliant_coil.core.ring_file.document import read_ring
 from pliant_coil.core.words.refusal import Refusal

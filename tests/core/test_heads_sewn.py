@@ -9,7 +9,8 @@ from shapely import get_coordinates
 from shapely.geometry import LineString, Point
 
 from pliant_coil.core.mechanics.hulls import Bundle
-from pliant_coil.core.moves import BeadTurn, Hoop, HoopWrap, Spike
+from pliant_coil.core.moves.hoop_wrap import BeadTurn, Hoop, HoopWrap
+from pliant_coil.core.moves.spike import Spike
 from pliant_coil.core.plan.build import plan
 from pliant_coil.core.ring_file.document import read_ring
 from pliant_coil.core.trade.profiles import Profile

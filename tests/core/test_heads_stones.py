@@ -9,7 +9,7 @@ from scipy.integrate import quad
 from shapely.geometry import LineString, Point
 
 from pliant_coil.core.mechanics.over_stone import Ellipsoid, Slab
-from pliant_coil.core.moves import Halo
+from pliant_coil.core.moves.halo import Halo
 from pliant_coil.core.plan.build import plan
 from pliant_coil.core.ring_file.document import read_ring
 from pliant_coil.core.styles.heads.cage import Cage

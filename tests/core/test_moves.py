@@ -10,7 +10,15 @@ from scipy import integrate
 
 from pliant_coil.core.mechanics.hulls import row
 from pliant_coil.core.mechanics.twisting import Cord
-from pliant_coil.core.moves import Arc, Bend, Cause, Crossing, Eye, Fold, Loop, Move, Scroll, Turns, Twist, Wrap, pass_over, pass_under
+from pliant_coil.core.moves.arc import Arc, Turns
+from pliant_coil.core.moves.base import Cause, Move
+from pliant_coil.core.moves.bend import Bend
+from pliant_coil.core.moves.crossing import Crossing
+from pliant_coil.core.moves.grip import Fold
+from pliant_coil.core.moves.loop import Eye, Loop, Scroll
+from pliant_coil.core.moves.passing import pass_over, pass_under
+from pliant_coil.core.moves.twist import Twist
+from pliant_coil.core.moves.wrap import Wrap
 from pliant_coil.core.trade.profiles import Profile
 
 ORIGIN, RIGHT, UP = (0.0, 0.0, 0.0), (1.0, 0.0, 0.0), (0.0, 1.0, 0.0)

@@ -50,7 +50,7 @@ def test_every_mark_of_a_plan_is_told_for_the_mandrel_and_sizes_are_not() -> Non
     small = Line(-0.203, 0.0)
     plain, own = Reader(), Reader(mandrel=small)
     made = plan(file)
-    dumped = {reader: made.model_dump(mode="json", context={"reader": reader}) for reader in (plain, own)}
+    dumped = {reader: made.document(reader) for reader in (plain, own)}
     start = read_size(dumped[plain]["start"]["mark"].removeprefix("just past ").removeprefix("just short of "), "x").inside_diameter_mm
     on_own = read_size(dumped[own]["start"]["mark"].removeprefix("just past ").removeprefix("just short of "), "x").inside_diameter_mm
     assert on_own - start == pytest.approx(0.203, abs=0.11), "a quarter size further up, to the marks' own step"

@@ -12,7 +12,7 @@ from hypothesis import given, settings
 
 from pliant_coil.core.making.ring import make_ring
 from pliant_coil.core.making.solve import Solver, contributions
-from pliant_coil.core.moves import Fate
+from pliant_coil.core.moves.placed import Fate
 from pliant_coil.core.plan.build import plan
 from pliant_coil.core.plan.card import card
 from pliant_coil.core.plan.model import Plan
@@ -181,7 +181,7 @@ def test_every_pair_that_fits_plans_at_every_size() -> None:
                     except Refusal as refusal:
                         refused.append((band_name, head_name, us, refusal.faults[0].field))
                         continue
-                    assert told.steps and len(told.model_dump_json()) < 300_000
+                    assert told.steps and len(told.json()) < 300_000
                     texts = [text for step in told.steps for text in (step.text, step.check)] + [w.text for w in told.warnings]
                     for text in (write(text, Reader()) for text in texts if text):
                         assert not re.search(r"(^|[.!?] )[a-z]|  | [,.]", text), text

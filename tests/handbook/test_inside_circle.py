@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from scipy import optimize
 from shapely import Point, Polygon, maximum_inscribed_circle
 
-from pliant_coil.core.moves import Cause, Obstacle
+from pliant_coil.core.moves.base import Cause, Obstacle
 from pliant_coil.core.moves.inside import largest_circle
 
 RADIUS = 9.05

@@ -1,12 +1,14 @@
 """What is told of several rings at once: a line a ring, written for its reader."""
 
+from dataclasses import dataclass
 from datetime import datetime
-from typing import Annotated, Literal
+from typing import Annotated
 from uuid import UUID
 
 from pydantic import PlainSerializer
 
 from pliant_coil.core.bench.batch import Batch, BatchKind, Bench
+from pliant_coil.core.bench.progress import State
 from pliant_coil.core.plan.model import Text, Told
 from pliant_coil.core.trade.sizes import Size
 from pliant_coil.core.words.say import NOTHING, Say, say
@@ -14,13 +16,14 @@ from pliant_coil.core.words.say import NOTHING, Say, say
 Minutes = Annotated[float, PlainSerializer(lambda value: round(value, 1), return_type=float)]
 
 
+@dataclass(kw_only=True, slots=True)
 class BenchTold(Told):
     """One ring of several."""
 
     job_id: UUID
     for_whom: str
     size: Text
-    state: Literal["open", "finished", "spoiled", "set_aside"]
+    state: State
     phase: str
     """The stage that it stands in; empty when all its steps are done."""
     step: Text
@@ -36,6 +39,7 @@ class BenchTold(Told):
     waits_since: datetime | None
 
 
+@dataclass(kw_only=True, slots=True)
 class BoardTold(Told):
     """A batch or a class."""
 

@@ -3,7 +3,7 @@
 from collections.abc import Iterator, Mapping
 
 from pliant_coil.core.making.assemble import MadeRing
-from pliant_coil.core.moves import Placed
+from pliant_coil.core.moves.placed import Placed
 from pliant_coil.core.styles.tasks import Task
 from pliant_coil.core.trade.glossary import explained
 from pliant_coil.core.trade.sizes import MandrelMark

@@ -1,5 +1,7 @@
 """What is told of rings that have ended: a record in words, written for its reader like the plan."""
 
+from dataclasses import dataclass
+
 from pliant_coil.core.bench.progress import Ending
 from pliant_coil.core.bench.record import Record, Return
 from pliant_coil.core.making.resizing import WAYS
@@ -9,6 +11,7 @@ from pliant_coil.core.words.figures import Length
 from pliant_coil.core.words.say import Say, say
 
 
+@dataclass(kw_only=True, slots=True)
 class RecordTold(Told):
     """What came of a ring, beside what was planned."""
 

@@ -1,6 +1,7 @@
 """What is told of mandrels: by how much rings come off them other than planned, and how their own marks stand."""
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 from uuid import UUID
 
 from pliant_coil.core.plan.model import Mm, Text, Told
@@ -10,6 +11,7 @@ from pliant_coil.core.words.figures import Count, Thickness
 from pliant_coil.core.words.say import Say, say
 
 
+@dataclass(kw_only=True, slots=True)
 class MandrelTold(Told):
     """By how much rings of a family of bands come off a mandrel other than planned."""
 
@@ -20,6 +22,7 @@ class MandrelTold(Told):
     rings: int
 
 
+@dataclass(kw_only=True, slots=True)
 class MarkTold(Told):
     """A mark of one's own mandrel: what it names, and what was measured there."""
 
@@ -29,6 +32,7 @@ class MarkTold(Told):
     measured: Text
 
 
+@dataclass(kw_only=True, slots=True)
 class LineTold(Told):
     """By how much a mandrel's marks are off: at an inside diameter of 17 mm, and more for each millimetre."""
 
@@ -36,6 +40,7 @@ class LineTold(Told):
     slope: float
 
 
+@dataclass(kw_only=True, slots=True)
 class OwnMandrelTold(Told):
     """A maker's own mandrel, and how its marks stand."""
 

@@ -2,6 +2,7 @@
 
 from collections import Counter
 from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
 from statistics import median
 from uuid import UUID
 
@@ -16,6 +17,7 @@ CUT_LONG = 0.275
 """Of what is cut long to be safe, thrown away: the middle of 15 to 40 % (common practice, no source)."""
 
 
+@dataclass(kw_only=True, slots=True)
 class SizeDot(Told):
     """A finished ring's size against its plan, in diameter."""
 
@@ -26,6 +28,7 @@ class SizeDot(Told):
     off: Text
 
 
+@dataclass(kw_only=True, slots=True)
 class WireDot(Told):
     """What a ring used of what was planned."""
 
@@ -39,6 +42,7 @@ class WireDot(Told):
     """False where it says nothing of the hand: spoiled, spliced, left out."""
 
 
+@dataclass(kw_only=True, slots=True)
 class StageBar(Told):
     """How long a stage takes: the middle ring, the quickest and the slowest."""
 
@@ -49,6 +53,7 @@ class StageBar(Told):
     rings: int
 
 
+@dataclass(kw_only=True, slots=True)
 class SpoiledBar(Told):
     """At which step rings were spoiled."""
 
@@ -56,6 +61,7 @@ class SpoiledBar(Told):
     rings: int
 
 
+@dataclass(kw_only=True, slots=True)
 class PlotsTold(Told):
     """What the newest records show; groups by how many rings they have."""
 

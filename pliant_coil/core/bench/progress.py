@@ -35,7 +35,7 @@ IDLE_S = 180.0
 """A gap longer than this, and than six of the task's usual ones, is a pause (common practice, no source)."""
 _USUAL_GAPS = 6.0
 Ending = Literal["finished", "spoiled", "set_aside"]
-State = Literal["open"] | Ending
+State = Literal["open", Ending]
 
 
 @dataclass(frozen=True, slots=True)

@@ -12,7 +12,7 @@ from pliant_coil.core.making.assemble import MadeRing
 from pliant_coil.core.making.cutting import Cut
 from pliant_coil.core.making.planned import Planned, planned
 from pliant_coil.core.making.ring import Ring
-from pliant_coil.core.moves import Placed
+from pliant_coil.core.moves.placed import Placed
 from pliant_coil.core.ring_file.document import RingFile
 from pliant_coil.core.styles.contract import HammeredRing
 from pliant_coil.core.styles.tasks import Task

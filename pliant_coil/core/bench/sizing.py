@@ -7,12 +7,13 @@ import math
 from collections.abc import Collection
 from dataclasses import dataclass, replace
 from statistics import NormalDist
+from typing import Literal
 
 from pliant_coil.core.making.assemble import MadeRing, assemble
 from pliant_coil.core.making.resizing import BACK_WIRES_MM, presses_mm, stretch, with_back_wrap
 from pliant_coil.core.making.ring import Ring
 from pliant_coil.core.making.solve import formed_where
-from pliant_coil.core.moves import Obstacle
+from pliant_coil.core.moves.base import Obstacle
 from pliant_coil.core.moves.inside import largest_circle
 from pliant_coil.core.styles.tasks import Phase, Task
 from pliant_coil.core.trade.sizes import US_STEP_MM, MandrelMark, Size, SizeChange
@@ -24,6 +25,7 @@ MANDREL_SD_MM = 0.10
 """Of a mandrel with quarter marks, in diameter (common practice, no source)."""
 WORK_SD_MM = 0.06
 """What the work that is left may change besides (common practice, no source)."""
+Zone = Literal["on-course", "near", "off"]
 WITHIN_MM = US_STEP_MM / 4
 """A ring within a quarter size is right."""
 ON_COURSE, NEAR = 0.80, 0.50
@@ -57,7 +59,7 @@ class SizeReading:
     finishes_mm: float
     """Inside diameter that comes off if nothing is done."""
     chance: float
-    zone: str
+    zone: Zone
     """`on-course`, `near` or `off`."""
     says: Say
     choices: tuple[Choice, ...]
@@ -71,7 +73,7 @@ def read_size_at(ring: Ring, planned: MadeRing, task: Task, read_mm: float, done
     as_it_is = formed or planned
     finishes = formed.finished_mm if formed else planned.finished_mm + read_mm - expected
     chance = chance_within(finishes, ring.aim_mm)
-    zone = "on-course" if chance >= ON_COURSE else "near" if chance >= NEAR else "off"
+    zone: Zone = "on-course" if chance >= ON_COURSE else "near" if chance >= NEAR else "off"
     standing = _Standing(ring, planned, as_it_is, finishes, frozenset(done))
     choices = [*(standing.by_mark() if formed else standing.by_length()), *standing.of_any()]
     go_on = Choice("go-on", say("Go on: it comes off {size}.", size=Size(finishes)), finishes, chance)
@@ -203,7 +205,7 @@ def _choice(code: str, text: Say, finished: float, aim: float, form: float | Non
     return Choice(code, text + say("It comes off {size}.", size=Size(finished)), finished, chance_within(finished, aim), form)
 
 
-def _verdict(zone: str, off_reading: float, finishes: float, aim: float) -> Say:
+def _verdict(zone: Zone, off_reading: float, finishes: float, aim: float) -> Say:
     if zone == "on-course":
         return say("On course: it comes off {size}.", size=Size(finishes))
     side = "large" if finishes > aim else "small"

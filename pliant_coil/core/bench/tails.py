@@ -11,7 +11,7 @@ from pliant_coil.core.bench.reach import RULE_SD_MM, SURE, Left, Tail, both, mos
 from pliant_coil.core.bench.ring_at_bench import RingAtBench
 from pliant_coil.core.making.cutting import TRIM_MM, tail_mm
 from pliant_coil.core.mechanics.hulls import row
-from pliant_coil.core.moves import EndCare, Fate, Piece
+from pliant_coil.core.moves.placed import EndCare, Fate, Piece
 from pliant_coil.core.trade.hand import HandKind
 from pliant_coil.core.trade.profiles import Profile
 

@@ -1,7 +1,8 @@
 """What is told of a ring at the bench: written for its reader like the plan."""
 
 import math
-from typing import Annotated, Literal
+from dataclasses import dataclass
+from typing import Annotated
 from uuid import UUID
 
 from pydantic import BaseModel, PlainSerializer
@@ -10,10 +11,10 @@ from pliant_coil.core.bench.brief import in_few_words, meanings
 from pliant_coil.core.bench.events import CameBack, Mended
 from pliant_coil.core.bench.hammered import Hammering
 from pliant_coil.core.bench.packing import Packing
-from pliant_coil.core.bench.progress import Progress, Visit
+from pliant_coil.core.bench.progress import Progress, State, Visit
 from pliant_coil.core.bench.reach import SURE, Tail
 from pliant_coil.core.bench.ring_at_bench import RingAtBench
-from pliant_coil.core.bench.sizing import SizeReading
+from pliant_coil.core.bench.sizing import SizeReading, Zone
 from pliant_coil.core.bench.tails import TailEnd, Tails
 from pliant_coil.core.making.assemble import MadeRing
 from pliant_coil.core.making.planned import Planned
@@ -24,6 +25,7 @@ from pliant_coil.core.words.figures import Count, Length, Number, Share, Thickne
 from pliant_coil.core.words.say import NOTHING, Say, say
 
 
+@dataclass(kw_only=True, slots=True)
 class CounterTold(Told):
     """What is counted at a step."""
 
@@ -37,6 +39,7 @@ class CounterTold(Told):
     """Counted on a device that didn't know what was set meanwhile; to be asked about."""
 
 
+@dataclass(kw_only=True, slots=True)
 class StepTold(Told):
     """A step's counters and, where the mandrel is read, what was read."""
 
@@ -50,6 +53,7 @@ class StepTold(Told):
     """What the trade's words in it mean."""
 
 
+@dataclass(kw_only=True, slots=True)
 class VisitTold(Told):
     """A finished ring on the bench again."""
 
@@ -62,11 +66,12 @@ class VisitTold(Told):
     """What was done so far: codes of the ways."""
 
 
+@dataclass(kw_only=True, slots=True)
 class ProgressTold(Told):
     """Where a ring stands."""
 
     number: int
-    state: Literal["open", "finished", "spoiled", "set_aside"]
+    state: State
     place: int
     task: str
     form_mm: Mm | None
@@ -81,6 +86,7 @@ class ProgressTold(Told):
     """The visit that a finished ring is on."""
 
 
+@dataclass(kw_only=True, slots=True)
 class FirstPlanTold(Told):
     """What was planned before a reading had the ring formed elsewhere."""
 
@@ -88,6 +94,7 @@ class FirstPlanTold(Told):
     finished: Text
 
 
+@dataclass(kw_only=True, slots=True)
 class ChoiceTold(Told):
     """One thing that can be done about a reading."""
 
@@ -98,6 +105,7 @@ class ChoiceTold(Told):
     form_mm: Mm | None
 
 
+@dataclass(kw_only=True, slots=True)
 class SizeReadingTold(Told):
     """What a size reading means for this ring."""
 
@@ -106,11 +114,12 @@ class SizeReadingTold(Told):
     read: Text
     off_us: Us
     finishes: Text
-    zone: Literal["on-course", "near", "off"]
+    zone: Zone
     text: Text
     choices: list[ChoiceTold]
 
 
+@dataclass(kw_only=True, slots=True)
 class TailEndTold(Told):
     """An end that still has moves to come: what they take, and what is held at last."""
 
@@ -121,6 +130,7 @@ class TailEndTold(Told):
     needs: Text
 
 
+@dataclass(kw_only=True, slots=True)
 class TailTold(Told):
     """Whether a tail reaches."""
 
@@ -132,6 +142,7 @@ class TailTold(Told):
     """What a new piece would have to be, where the tail doesn't reach and the ring can hide its start."""
 
 
+@dataclass(kw_only=True, slots=True)
 class RowTold(Told):
     """What the length of a row says."""
 
@@ -141,6 +152,7 @@ class RowTold(Told):
     more_planned: int
 
 
+@dataclass(kw_only=True, slots=True)
 class HammeringTold(Told):
     """What a ring's thickness and size say while it is hammered flat."""
 
@@ -228,9 +240,13 @@ def left_over_told(as_planned: Planned, progress: Progress) -> Say:
         over = left.get(cut.piece.id)
         if over is None:
             continue
-        figures = {"role": cut.piece.role, "over": Length(over), "needs": Length(cut.cut_mm)}
-        serves = "serves again, if it is one piece" if over >= cut.cut_mm else "is too short to begin again"
-        text += say(f"{{over}} of the {{role}} wire {serves}: it takes {{needs}}.", **figures)
+        text += say(
+            "{over} of the {role} wire {serves}: it takes {needs}.",
+            over=Length(over),
+            role=cut.piece.role,
+            serves="serves again, if it is one piece" if over >= cut.cut_mm else "is too short to begin again",
+            needs=Length(cut.cut_mm),
+        )
     return text
 
 

@@ -8,7 +8,9 @@ from dataclasses import dataclass
 from functools import lru_cache
 from statistics import NormalDist
 
-from pliant_coil.core.moves import EndCare, Fate, LoopRow, Piece, Placed, Spare, to_hold
+from pliant_coil.core.moves.grip import Spare, to_hold
+from pliant_coil.core.moves.loop_row import LoopRow
+from pliant_coil.core.moves.placed import EndCare, Fate, Piece, Placed
 from pliant_coil.core.ring_file.document import OwnTail, Sizing, Tape
 from pliant_coil.core.trade.hand import KnownHand
 from pliant_coil.core.trade.measures import round_up

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from pliant_coil.core.moves import Placed
+from pliant_coil.core.moves.placed import Placed
 
 
 @dataclass(frozen=True, slots=True)

@@ -5,7 +5,7 @@ All times are common practice, no source: a practised hand's, and the same for e
 
 from collections.abc import Iterable, Sequence
 
-from pliant_coil.core.moves import Piece
+from pliant_coil.core.moves.placed import Piece
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.tasks import Task
 

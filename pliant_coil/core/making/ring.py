@@ -7,7 +7,7 @@ from pliant_coil.core.ring_file.document import OwnRoom, RingFile
 from pliant_coil.core.styles.contract import BandStyle, Form, HeadStyle, Warn
 from pliant_coil.core.styles.finishes.wraps import Finish
 from pliant_coil.core.styles.parameters import WireSpec, read_wire
-from pliant_coil.core.styles.registry import all_bands, all_heads, usual_name
+from pliant_coil.core.styles.registry import USUAL_HEAD, all_bands, all_heads
 from pliant_coil.core.trade.sizes import US_STEP_MM, between_finger_and_knuckle, in_range, read_size
 from pliant_coil.core.trade.wire import Wire
 from pliant_coil.core.words.refusal import Refusal, fault, refuse
@@ -105,9 +105,8 @@ def heads_for(band: BandStyle) -> list[str]:
 
 def simplest_head(band: BandStyle) -> str:
     """The head with which a band shows most of itself: none, where it can be without one."""
-    usual = usual_name(all_heads())
     fitting = heads_for(band)
-    return usual if usual in fitting else fitting[0]
+    return USUAL_HEAD if USUAL_HEAD in fitting else fitting[0]
 
 
 def bands_for(head: HeadStyle) -> list[str]:

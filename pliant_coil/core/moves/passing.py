@@ -3,6 +3,7 @@
 import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import ClassVar
 
 from pliant_coil.core.mechanics.curves import Point, Point3, at_shares, dense, taut_past
@@ -85,16 +86,22 @@ class Course(SpaceCurve):
 def pass_beside(label: str, start: Point3, end: Point3, *, body: Callable[[], Sequence[Point]], drop_mm: float, face: int = -1) -> Pass:
     """From foot to foot past one face of `body` (−1 the nearer one), seen from above as (x, z); it rises by `drop_mm` half-way."""
 
-    def way() -> list[Point3]:
-        flip = -face
-        taut = taut_past((start[0], flip * start[2]), (end[0], flip * end[2]), [(x, flip * z) for x, z in body()])
-        points = []
-        for share, (x, z) in at_shares(taut, 24):
-            level = start[1] + (end[1] - start[1]) * share
-            points.append((x, level + drop_mm * math.sin(math.pi * share), flip * z))
-        return points
+    def way() -> Sequence[Point3]:
+        return _way_beside(start, end, tuple(body()), drop_mm, face)
 
     return Pass(label, way, say("taut round the near side of the bead and its feet, rising on the way: the length of the curve"))
+
+
+@lru_cache(maxsize=16)
+def _way_beside(start: Point3, end: Point3, body: tuple[Point, ...], drop_mm: float, face: int) -> tuple[Point3, ...]:
+    """Both tails of a ring go the same way, each seen from its own side."""
+    flip = -face
+    taut = taut_past((start[0], flip * start[2]), (end[0], flip * end[2]), [(x, flip * z) for x, z in body])
+    points = []
+    for share, (x, z) in at_shares(taut, 24):
+        level = start[1] + (end[1] - start[1]) * share
+        points.append((x, level + drop_mm * math.sin(math.pi * share), flip * z))
+    return tuple(points)
 
 
 def pass_under(label: str, start: Point3, end: Point3, *, radius_mm: float) -> Pass:

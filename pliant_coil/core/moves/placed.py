@@ -1,7 +1,7 @@
 """Moves where they lie: a piece of wire, and each move on it with its name, its fate and how its stretch was worked."""
 
 from collections.abc import Iterable
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from enum import StrEnum
 from functools import cached_property
 
@@ -85,7 +85,7 @@ class Placed:
 
     def mirrored(self) -> "Placed":
         """The same on the left side, led outwards from a piece's first end."""
-        return replace(self, turned=not self.turned, backwards=not self.backwards)
+        return Placed(self.id, self.move, self.fate, self.worked, not self.turned, not self.backwards)
 
 
 class EndCare(StrEnum):

@@ -13,7 +13,7 @@ from pliant_coil.core.making.planned import Planned, planned
 from pliant_coil.core.making.resizing import resize
 from pliant_coil.core.making.ring import Ring
 from pliant_coil.core.making.solve import Choice, Solver, contributions, schools
-from pliant_coil.core.moves import Fate
+from pliant_coil.core.moves.placed import Fate
 from pliant_coil.core.plan import model
 from pliant_coil.core.plan.steps import step
 from pliant_coil.core.ring_file.document import RingFile
@@ -42,13 +42,14 @@ def plan_of(all_of_it: Planned, *, paths: bool = False, habits: bool = True) -> 
     repeats = made.band.repeats
     guide = repeats.guide if repeats else None
     minutes = working_minutes(made.pieces, tasks)
+    target = size_in_all(ring.target_mm)
     return model.Plan(
         title=ring.file.title,
         notes=ring.file.notes,
         sentence=[model.Phrase(part=part, text=text) for part, text in phrases(ring, made)],
-        target=size_in_all(ring.target_mm),
+        target=target,
         target_reason=ring.target_reason,
-        aim=size_in_all(ring.aim_mm),
+        aim=size_in_all(ring.aim_mm) if ring.room_us else target,
         wide_band_us=ring.room_us,
         start=size_in_all(made.form.diameter_mm),
         guide=size_in_all(guide.bent_at_mm) if guide else None,
@@ -355,7 +356,7 @@ def _drawing(made: MadeRing, cuts: list[Cut]) -> model.Drawing:
         for index, (placed, line) in enumerate(zip(cut.moves, lines, strict=True)):
             points = [[round(x, 3), round(y, 3), round(z, 3)] for x, y, z in line]
             # What a head has cut off is no part of the ring; ends that wait for a head are.
-            if points and (placed.fate is not Fate.TRIM or made.ring.head.usual):
+            if points and (placed.fate is not Fate.TRIM or made.ring.head.waits):
                 height = placed.worked.height_mm or cut.piece.wire.height_mm
                 strands.append(
                     model.Strand(role=role, piece=number, move=index, id=placed.id, kind=placed.move.kind, height_mm=height, points=points)

@@ -2,13 +2,13 @@
 
 from pliant_coil.core.plan.model import Plan, Size
 from pliant_coil.core.styles.contract import SizedBy
-from pliant_coil.core.words.say import Reader, write
+from pliant_coil.core.words.say import Reader, Say, write
 
 
 def card(plan: Plan, reader: Reader) -> str:
     """The plan in plain lines for `reader`."""
 
-    def w(said: object) -> str:
+    def w(said: Say) -> str:
         return write(said, reader)
 
     def size(of: Size) -> str:

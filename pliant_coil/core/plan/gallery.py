@@ -10,7 +10,7 @@ from pliant_coil.core.mechanics.curves import Point, Point3
 from pliant_coil.core.plan import model
 from pliant_coil.core.plan.build import plan
 from pliant_coil.core.ring_file.document import read_ring
-from pliant_coil.core.styles.registry import all_bands, all_heads
+from pliant_coil.core.styles.registry import USUAL_BAND, USUAL_HEAD, all_bands, all_heads
 from pliant_coil.core.words.refusal import Refusal
 from pliant_coil.core.words.say import listed
 
@@ -20,6 +20,8 @@ _CLOSE_MM = 0.08
 """How far a picture's line may stand off its wire's own."""
 _CHUNK = 7
 """Corners of a line that is painted at once; nearer ones cover farther ones."""
+
+_Document = tuple[model.StyleKind, str, str, dict[str, Any]]
 
 
 def gallery(inside_mm: float) -> model.Gallery:
@@ -41,27 +43,26 @@ def _entries(inside_mm: float) -> tuple[model.GalleryEntry, ...]:
     return tuple(found)
 
 
-def _documents() -> list[tuple[str, str, str, dict[str, Any]]]:
-    bands = [
+def _documents() -> list[_Document]:
+    bands: list[_Document] = [
         ("band", name, style.title, {"band": {"style": name}, "head": {"style": head}})
         for name, style in all_bands().items()
         if (head := simplest_head(style()))
     ]
-    heads: list[tuple[str, str, str, dict[str, Any]]] = []
+    heads: list[_Document] = []
     for name, style in all_heads().items():
         fitting = bands_for(style())
-        if not style.usual and fitting:
+        if name != USUAL_HEAD and fitting:
             heads.append(("head", name, style.title, {"band": {"style": _usual_band(fitting)}, "head": {"style": name}}))
     return bands + heads
 
 
 def _usual_band(fitting: Sequence[str]) -> str:
     """The registry's usual band where a head can be made on it, else the first one."""
-    usual = next(name for name, style in all_bands().items() if style.usual)
-    return usual if usual in fitting else fitting[0]
+    return USUAL_BAND if USUAL_BAND in fitting else fitting[0]
 
 
-def _entry(kind: str, name: str, title: str, document: dict[str, Any], told: model.Plan) -> model.GalleryEntry:
+def _entry(kind: model.StyleKind, name: str, title: str, document: dict[str, Any], told: model.Plan) -> model.GalleryEntry:
     assert told.drawing is not None
     return model.GalleryEntry(
         kind=kind,

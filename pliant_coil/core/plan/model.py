@@ -3,9 +3,11 @@
 Rounding is in the types; texts are written for a reader when the plan is dumped (context `reader`). Lengths in mm, mass in g.
 """
 
+from dataclasses import dataclass
+from functools import cache
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, InstanceOf, PlainSerializer, SerializationInfo, WithJsonSchema
+from pydantic import InstanceOf, PlainSerializer, SerializationInfo, TypeAdapter, WithJsonSchema
 
 from pliant_coil.core.styles.repeats import ChartPass, ChartWire
 from pliant_coil.core.words.say import Reader, Say, write
@@ -32,13 +34,33 @@ Us = Annotated[float, _rounded(3)]
 Grams = Annotated[float, _rounded(3)]
 Text = Annotated[InstanceOf[Say], PlainSerializer(_written, return_type=str), WithJsonSchema({"type": "string"})]
 
-
-class Told(BaseModel):
-    """A part of the plan."""
-
-    model_config = ConfigDict(frozen=True, defer_build=True)
+StyleKind = Literal["band", "head"]
 
 
+class Told:
+    """A part of the plan. Plain data, which nobody changes: what is ours isn't validated, and freezing it would take as long as reckoning it."""
+
+    __slots__ = ()
+
+    def document(self, reader: Reader = _READER) -> Any:
+        """As a JSON document, its texts written for `reader`."""
+        return self._writer().dump_python(self, mode="json", context={"reader": reader})
+
+    def json(self, reader: Reader = _READER, *, indent: int | None = None) -> str:
+        """The same as text."""
+        return self._writer().dump_json(self, indent=indent, context={"reader": reader}).decode()
+
+    def _writer(self) -> TypeAdapter[Any]:
+        kind: Any = type(self)
+        return _writer_of(kind)
+
+
+@cache
+def _writer_of(kind: type) -> TypeAdapter[Any]:
+    return TypeAdapter(kind)
+
+
+@dataclass(kw_only=True, slots=True)
 class Size(Told):
     """An inside diameter in every system: the nearest mark in use, null below a system's first mark."""
 
@@ -66,6 +88,7 @@ class Size(Told):
     """Inside circumference in the reader's units."""
 
 
+@dataclass(kw_only=True, slots=True)
 class Contribution(Told):
     """What one cause adds to the size or takes from it."""
 
@@ -76,6 +99,7 @@ class Contribution(Told):
     said: Text
 
 
+@dataclass(kw_only=True, slots=True)
 class School(Told):
     """A habit of where to start, and what it gives for this ring."""
 
@@ -90,6 +114,7 @@ class School(Told):
     why: Text
 
 
+@dataclass(kw_only=True, slots=True)
 class Mark(Told):
     """A mark on the straight wire, from its left end."""
 
@@ -99,6 +124,7 @@ class Mark(Told):
     at: Text
 
 
+@dataclass(kw_only=True, slots=True)
 class Move(Told):
     """A stretch of the straight wire."""
 
@@ -116,6 +142,7 @@ class Move(Told):
     arithmetic: Text
 
 
+@dataclass(kw_only=True, slots=True)
 class Risk(Told):
     """What another risk of running out would have cut."""
 
@@ -124,6 +151,7 @@ class Risk(Told):
     cut_in: str
 
 
+@dataclass(kw_only=True, slots=True)
 class Wire(Told):
     """A piece of wire: what to cut and where everything on it lies."""
 
@@ -154,6 +182,7 @@ class Wire(Told):
     moves: list[Move]
 
 
+@dataclass(kw_only=True, slots=True)
 class Bead(Told):
     """A bead, and whether its hole takes what passes it."""
 
@@ -164,6 +193,7 @@ class Bead(Told):
     fits: bool
 
 
+@dataclass(kw_only=True, slots=True)
 class Step(Told):
     """A bench step: a task with the moves that it makes."""
 
@@ -179,6 +209,7 @@ class Step(Told):
     makes: list[str]
 
 
+@dataclass(kw_only=True, slots=True)
 class Warning(Told):
     """What a friend at the bench would say."""
 
@@ -187,6 +218,7 @@ class Warning(Told):
     field: str
 
 
+@dataclass(kw_only=True, slots=True)
 class Band(Told):
     """The finished band."""
 
@@ -204,6 +236,7 @@ class Band(Told):
     sized_by: str
 
 
+@dataclass(kw_only=True, slots=True)
 class Fit(Told):
     """How whole repeats fill the length that the size asks for."""
 
@@ -229,6 +262,7 @@ class Fit(Told):
     """For a braid: each strand over one repeat, along it, along the finger, away from it."""
 
 
+@dataclass(kw_only=True, slots=True)
 class Way(Told):
     """A way to resize a finished ring."""
 
@@ -240,6 +274,7 @@ class Way(Told):
     text: Text
 
 
+@dataclass(kw_only=True, slots=True)
 class Resizing(Told):
     """A finished ring, the size that is wanted, and what each way can give; those that reach it first."""
 
@@ -248,6 +283,7 @@ class Resizing(Told):
     ways: list[Way]
 
 
+@dataclass(kw_only=True, slots=True)
 class Choice(Told):
     """Another number of repeats, and the size that it gives."""
 
@@ -257,6 +293,7 @@ class Choice(Told):
     off_by_us: Us
 
 
+@dataclass(kw_only=True, slots=True)
 class Phrase(Told):
     """A phrase of the ring's sentence, and the part of the ring file that it stands for."""
 
@@ -264,6 +301,7 @@ class Phrase(Told):
     text: Text
 
 
+@dataclass(kw_only=True, slots=True)
 class Strand(Told):
     """A move's neutral line in ring coordinates."""
 
@@ -279,6 +317,7 @@ class Strand(Told):
     """x, y and z of each point."""
 
 
+@dataclass(kw_only=True, slots=True)
 class Stone(Told):
     """A stone's middle and extents."""
 
@@ -294,6 +333,7 @@ class Stone(Told):
     colour: str | None
 
 
+@dataclass(kw_only=True, slots=True)
 class Drawing(Told):
     """The finished ring in space, and the circle that the mandrel reads."""
 
@@ -304,6 +344,7 @@ class Drawing(Told):
     beads: list[Stone]
 
 
+@dataclass(kw_only=True, slots=True)
 class Plan(Told):
     """Everything the maker needs to know before cutting."""
 
@@ -338,6 +379,7 @@ class Plan(Told):
     drawing: Drawing | None = None
 
 
+@dataclass(kw_only=True, slots=True)
 class GalleryWire(Told):
     """A wire that a gallery's ring needs."""
 
@@ -348,6 +390,7 @@ class GalleryWire(Told):
     cut_mm: Mm
 
 
+@dataclass(kw_only=True, slots=True)
 class PictureLine(Told):
     """A line of a picture: a wire's way, or a bead as [x, y, half length, half height]."""
 
@@ -358,6 +401,7 @@ class PictureLine(Told):
     bead: list[float] | None = None
 
 
+@dataclass(kw_only=True, slots=True)
 class Picture(Told):
     """A ring as lines in the order in which they cover each other, in mm; `box` is its view: left, top, width, height."""
 
@@ -365,10 +409,11 @@ class Picture(Told):
     lines: list[PictureLine]
 
 
+@dataclass(kw_only=True, slots=True)
 class GalleryEntry(Told):
     """A style as one ring with its usual values."""
 
-    kind: Literal["band", "head"]
+    kind: StyleKind
     style: str
     title: str
     ring: dict[str, Any]
@@ -385,6 +430,7 @@ class GalleryEntry(Told):
     picture: Picture
 
 
+@dataclass(kw_only=True, slots=True)
 class Gallery(Told):
     """Every style at one size."""
 

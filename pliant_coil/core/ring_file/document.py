@@ -16,7 +16,7 @@ from pliant_coil.core.ring_file.versions import VERSION, brought_forward
 from pliant_coil.core.styles.contract import BandStyle, HeadStyle
 from pliant_coil.core.styles.finishes.wraps import Finish
 from pliant_coil.core.styles.parameters import STORED, Part, WireSpec, millimetres, number
-from pliant_coil.core.styles.registry import all_bands, all_heads, band_named, head_named, usual_style
+from pliant_coil.core.styles.registry import all_bands, all_heads, band_named, head_named, usual_band, usual_head
 from pliant_coil.core.trade.schools import School
 from pliant_coil.core.words.refusal import refuse
 
@@ -98,8 +98,8 @@ class RingFile(Part):
     notes: Text = Field("", title="Notes", max_length=4000)
     finger: Finger = Field(default_factory=lambda: Finger(size="US 7"))
     wires: dict[Role, WireSpec] = Field(default_factory=dict)
-    band: AnyBand = Field(default_factory=lambda: usual_style(all_bands())())
-    head: AnyHead = Field(default_factory=lambda: usual_style(all_heads())())
+    band: AnyBand = Field(default_factory=usual_band)
+    head: AnyHead = Field(default_factory=usual_head)
     finish: Finish = Field(default_factory=Finish)
     sizing: Sizing = Field(default_factory=Sizing)
 

@@ -3,7 +3,7 @@
 import copy
 from typing import Any, Final
 
-from pliant_coil.core.styles.registry import all_bands, all_heads, usual_name
+from pliant_coil.core.styles.registry import USUAL_BAND, USUAL_HEAD, all_bands, all_heads
 
 VERSION: Final = 2
 _TAILS = {"hand": "fingers", "pliers": "pliers"}
@@ -28,10 +28,10 @@ def _version(document: dict[str, Any]) -> int:
 
 def _from_1(document: dict[str, Any]) -> dict[str, Any]:
     document["version"] = VERSION
-    for part, styles in (("band", all_bands()), ("head", all_heads())):
+    for part, styles, usual in (("band", all_bands(), USUAL_BAND), ("head", all_heads(), USUAL_HEAD)):
         given = document.get(part)
         if given is None:
-            given = {"style": usual_name(styles)}
+            given = {"style": usual}
         if isinstance(given, dict):
             style = styles.get(given.get("style", ""))
             document[part] = style.from_version_1(given, document) if style else given

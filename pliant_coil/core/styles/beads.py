@@ -4,7 +4,8 @@ import math
 from dataclasses import replace
 
 from pliant_coil.core.mechanics.curves import Point3
-from pliant_coil.core.moves import Seat, StandingBead
+from pliant_coil.core.moves.nest import StandingBead
+from pliant_coil.core.moves.seat import Seat
 from pliant_coil.core.styles.contract import BandStyle, End, FormedBand, Side, Warn, Wires
 from pliant_coil.core.styles.locks import wrap_at
 from pliant_coil.core.styles.stones import Bead, PlacedStone

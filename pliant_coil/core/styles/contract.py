@@ -16,7 +16,8 @@ from typing import Any, ClassVar, Literal
 from pliant_coil.core.mechanics.bending import released_diameter_mm
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.hulls import Bundle, row_at
-from pliant_coil.core.moves import Cause, Piece, Placed
+from pliant_coil.core.moves.base import Cause
+from pliant_coil.core.moves.placed import Piece, Placed
 from pliant_coil.core.styles.parameters import Part, WireSpec
 from pliant_coil.core.styles.repeats import Repeats
 from pliant_coil.core.styles.stones import PlacedStone
@@ -310,8 +311,6 @@ class BandStyle(Part, ABC):
     """The roles it needs, each with the wire that is usual for it."""
     main_role: ClassVar[str]
     """The role whose wire lies on the mandrel; empty where none does."""
-    usual: ClassVar[bool] = False
-    """Whether a ring file that names no band means this one."""
     stretches_us: ClassVar[float] = 0.25
     """How many US sizes a finished one gives on a mandrel before its locks or joints suffer (common practice, no source)."""
     hides_splice: ClassVar[str] = ""
@@ -385,7 +384,8 @@ class HeadStyle(Part, ABC):
 
     title: ClassVar[str]
     usual_wires: ClassVar[Mapping[str, WireSpec]] = {}
-    usual: ClassVar[bool] = False
+    waits: ClassVar[bool] = False
+    """Whether it leaves what the band hands on to a head to come."""
     usual_locks: ClassVar[int] = 2
     """Lock wraps each side where the maker says nothing."""
     least_locks: ClassVar[int] = 0

@@ -6,7 +6,8 @@ from dataclasses import replace
 from typing import Literal
 
 from pliant_coil.core.mechanics.hulls import row_at
-from pliant_coil.core.moves import Placed, Wrap
+from pliant_coil.core.moves.placed import Placed
+from pliant_coil.core.moves.wrap import Wrap
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import LOCKS, End, Ledger, Slot
 from pliant_coil.core.styles.strips import Strip

@@ -2,8 +2,8 @@
 
 import math
 
-from pliant_coil.core.moves import Wrap
 from pliant_coil.core.moves.base import Cause
+from pliant_coil.core.moves.wrap import Wrap
 from pliant_coil.core.styles.contract import LOCKS, End, FormedBand
 from pliant_coil.core.trade.wire import Wire
 

@@ -6,13 +6,16 @@ A file is named after its style, so that one style can be had without loading th
 import importlib
 import pkgutil
 from functools import cache
-from typing import Any, TypeVar
+from typing import TypeVar
 
+from pliant_coil.core.styles import bands, heads
 from pliant_coil.core.styles.contract import BandStyle, HeadStyle
 
 Style = TypeVar("Style", BandStyle, HeadStyle)
 
 
+USUAL_BAND, USUAL_HEAD = bands.USUAL, heads.USUAL
+"""What a ring file means that names none."""
 _BANDS, _HEADS = "pliant_coil.core.styles.bands", "pliant_coil.core.styles.heads"
 
 
@@ -61,11 +64,11 @@ def all_heads() -> dict[str, type[HeadStyle]]:
     return _styles_in(_HEADS, HeadStyle)
 
 
-def usual_name(styles: dict[str, Any]) -> str:
-    """The name of the style that a ring file means when it names none."""
-    return next(name for name, style in styles.items() if style.usual)
+def usual_band() -> BandStyle:
+    """The band that a ring file means when it names none, as it usually is."""
+    return _style_in(f"{_BANDS}.{USUAL_BAND}", BandStyle)()
 
 
-def usual_style(styles: dict[str, Any]) -> Any:
-    """The style that a ring file means when it names none."""
-    return styles[usual_name(styles)]
+def usual_head() -> HeadStyle:
+    """The head that a ring file means when it names none."""
+    return _style_in(f"{_HEADS}.{USUAL_HEAD}", HeadStyle)()

@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from pliant_coil.core.mechanics import twisting
-from pliant_coil.core.moves import PLAIN, Piece, Worked
+from pliant_coil.core.moves.placed import PLAIN, Piece, Worked
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.parameters import Part, choice, millimetres, number
 from pliant_coil.core.styles.tasks import Check, Phase, Task

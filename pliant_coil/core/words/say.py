@@ -49,11 +49,16 @@ class Figure(ABC):
 
 
 @dataclass(frozen=True, slots=True)
-class Say:
+class Say(Figure):
     """A template and the figures that stand in it: `Cut {pieces} of {length}.`"""
 
     template: str
-    figures: Mapping[str, object] = field(default_factory=dict)
+    figures: Mapping[str, Told] = field(default_factory=dict)
+
+    def written(self, reader: Reader) -> str:
+        if not self.figures:
+            return self.template
+        return self.template.format(**{name: write(value, reader) for name, value in self.figures.items()})
 
     def __bool__(self) -> bool:
         return bool(self.template)
@@ -65,10 +70,13 @@ class Say:
         return Say("{first} {then}", {"first": self, "then": other})
 
 
+Told = Figure | str | int | float
+"""What can stand in a text: a figure, another text, plain words, a whole number."""
+
 NOTHING = Say("")
 
 
-def say(template: str, /, **figures: object) -> Say:
+def say(template: str, /, **figures: Told) -> Say:
     """A text. `figures` are `Figure`s, other `Say`s, plain words or whole numbers; never a formatted length."""
     return Say(template, figures)
 
@@ -79,12 +87,6 @@ def listed(parts: list[Say], join: str = ", ") -> Say:
     return Say(join.join(f"{{{name}}}" for name in names), dict(zip(names, parts, strict=True)))
 
 
-def write(said: object, reader: Reader) -> str:
+def write(said: Told, reader: Reader) -> str:
     """`said` in words for `reader`."""
-    if isinstance(said, Say):
-        if not said.figures:
-            return said.template
-        return said.template.format(**{name: write(value, reader) for name, value in said.figures.items()})
-    if isinstance(said, Figure):
-        return said.written(reader)
-    return str(said)
+    return str(said) if isinstance(said, (str, int, float)) else said.written(reader)

@@ -50,7 +50,7 @@ class BatchListed(BaseModel):
     kind: BatchKind
 
 
-def _batches(request: Request, actor: TheActor) -> Batches:
+async def _batches(request: Request, actor: TheActor) -> Batches:
     return Batches(request.app.state.sessions, actor)
 
 
@@ -97,4 +97,4 @@ def _board(batches: Batches, batch_id: UUID, reader: Reader) -> str:
         set_up=set_up(rings),
         benches=[bench_told(s.job.id, s.job.for_whom, bench, rings) for s, bench in zip(board.standings, rings.benches, strict=True)],
     )
-    return told.model_dump_json(context={"reader": reader})
+    return told.json(reader)

@@ -32,7 +32,7 @@ class Pressed(BaseModel):
     text: Annotated[str, Field(max_length=80, description="17.12 mm, 0.674 in, 0.84 g")]
 
 
-def _devices(request: Request) -> Mapping[str, str]:
+async def _devices(request: Request) -> Mapping[str, str]:
     devices: Mapping[str, str] = request.app.state.settings.devices
     return devices
 

@@ -33,7 +33,7 @@ class MandrelMeasured(BaseModel):
     marks: Annotated[list[MarkMeasured], Field(max_length=40)]
 
 
-def _mandrels(request: Request, actor: TheActor) -> Mandrels:
+async def _mandrels(request: Request, actor: TheActor) -> Mandrels:
     return Mandrels(request.app.state.sessions, actor)
 
 

@@ -1,5 +1,6 @@
 """A maker's old notebook as a table, into the logbook."""
 
+from dataclasses import dataclass
 from datetime import date
 from typing import Annotated, Literal
 
@@ -22,6 +23,7 @@ router = APIRouter(prefix="/notebook", tags=["bench"], responses=WHO)
 MOST_SHOWN = 300
 
 
+@dataclass(kw_only=True, slots=True)
 class FaultTold(Told):
     """What is wrong in a line."""
 
@@ -30,6 +32,7 @@ class FaultTold(Told):
     accepted: Text
 
 
+@dataclass(kw_only=True, slots=True)
 class NotebookLine(Told):
     """A ring of the notebook as it was read."""
 
@@ -46,6 +49,7 @@ class NotebookLine(Told):
     faults: list[FaultTold]
 
 
+@dataclass(kw_only=True, slots=True)
 class NotebookTold(Told):
     """What would come in."""
 
@@ -66,7 +70,7 @@ class TakenIn(BaseModel):
     rings: int
 
 
-def _notebooks(request: Request, actor: TheActor) -> Notebooks:
+async def _notebooks(request: Request, actor: TheActor) -> Notebooks:
     return Notebooks(request.app.state.sessions, actor)
 
 
@@ -77,7 +81,7 @@ TheNotebooks = Annotated[Notebooks, Depends(_notebooks)]
 async def preview(notebooks: TheNotebooks, reader: TheReader, request: Request) -> Response:
     """What a table would bring into the logbook, line by line; nothing is kept."""
     shown = await run_in_threadpool(notebooks.show, await request.body(), reader)
-    return Response(_told(shown).model_dump_json(context={"reader": reader}), media_type="application/json")
+    return Response(_told(shown).json(reader), media_type="application/json")
 
 
 @router.post("", status_code=201, responses=REFUSED, openapi_extra=sent_as("text/csv"))

@@ -30,11 +30,11 @@ at_the_door = APIRouter(tags=["people"])
 router = APIRouter(tags=["people"], responses=WHO)
 
 
-def _people(request: Request, actor: TheActor) -> People:
+async def _people(request: Request, actor: TheActor) -> People:
     return People(request.app.state.sessions, actor)
 
 
-def _links(request: Request) -> Links:
+async def _links(request: Request) -> Links:
     return Links(request.app.state.sessions)
 
 

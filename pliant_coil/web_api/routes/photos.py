@@ -32,7 +32,7 @@ class PhotoTold(BaseModel):
     created_at: datetime
 
 
-def _photos(request: Request, actor: TheActor) -> Photos:
+async def _photos(request: Request, actor: TheActor) -> Photos:
     return Photos(request.app.state.sessions, actor)
 
 

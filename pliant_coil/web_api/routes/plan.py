@@ -25,7 +25,7 @@ from pliant_coil.web_api.readers import TheReader
 router = APIRouter(tags=["plan"])
 
 
-def queue_of(request: Request) -> Heavy:
+async def queue_of(request: Request) -> Heavy:
     """The worker's queue of heavy work."""
     heavy: Heavy = request.app.state.heavy
     return heavy
@@ -67,7 +67,7 @@ async def resize_ring(
 ) -> Response:
     """How the finished ring of a ring file is made another size: what each way can give, and what it can't."""
     wanted = read_size(to, "to", reader.systems).inside_diameter_mm
-    return Response(resizing(planned(file), wanted).model_dump_json(context={"reader": reader}), media_type="application/json")
+    return Response(resizing(planned(file), wanted).json(reader), media_type="application/json")
 
 
 @router.get("/gallery", response_model=Gallery, responses=REFUSED | BUSY)
@@ -76,9 +76,9 @@ async def show_gallery(
 ) -> Response:
     """Every band and head with its usual values at one size: what each takes, and its picture."""
     inside = read_size(size, "size", reader.systems).inside_diameter_mm
-    text = await heavy.run(lambda: gallery(inside).model_dump_json(context={"reader": reader}))
+    text = await heavy.run(lambda: gallery(inside).json(reader))
     return Response(text, media_type="application/json", headers={"cache-control": "private, max-age=600"})
 
 
 def _written(file: RingFile, reader: Reader, *, paths: bool, habits: bool, hand: Hand | None) -> str:
-    return plan(file, paths=paths, habits=habits, hand=hand).model_dump_json(context={"reader": reader})
+    return plan(file, paths=paths, habits=habits, hand=hand).json(reader)

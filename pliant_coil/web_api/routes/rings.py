@@ -17,7 +17,7 @@ router = APIRouter(prefix="/rings", tags=["rings"], responses=WHO)
 # A ring file goes out as it was saved: without the fields that were left out.
 
 
-def _rings(request: Request, actor: TheActor) -> Rings:
+async def _rings(request: Request, actor: TheActor) -> Rings:
     return Rings(request.app.state.sessions, actor)
 
 

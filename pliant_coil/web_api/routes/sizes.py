@@ -17,7 +17,7 @@ router = APIRouter(prefix="/sizes", tags=["sizes"])
 def _answer(system: str, inside_mm: float, reader: Reader, reason: str = "") -> Response:
     stands = reader.mandrel.true_mm(inside_mm) if reader.mandrel else inside_mm
     told = SizeRead(system=system, size=size_in_all(inside_mm), on_mandrel_mm=stands, reason=reason)
-    return Response(told.model_dump_json(context={"reader": reader}), media_type="application/json")
+    return Response(told.json(reader), media_type="application/json")
 
 
 @router.get("", response_model=SizeRead, responses=REFUSED)

@@ -7,7 +7,7 @@ from fastapi import APIRouter
 
 from pliant_coil.core.making.ring import bands_for, heads_for
 from pliant_coil.core.ring_file.document import ring_schema
-from pliant_coil.core.styles.registry import all_bands, all_heads
+from pliant_coil.core.styles.registry import USUAL_BAND, USUAL_HEAD, all_bands, all_heads
 from pliant_coil.web_api.schemas import StyleTold
 
 router = APIRouter(tags=["styles"])
@@ -37,7 +37,7 @@ def _styles() -> list[StyleTold]:
             kind="band",
             style=name,
             title=s.title,
-            usual=s.usual,
+            usual=name == USUAL_BAND,
             bands=[],
             heads=heads_for(s()),
             usual_wires=_wires(s.usual_wires),
@@ -50,7 +50,7 @@ def _styles() -> list[StyleTold]:
             kind="head",
             style=name,
             title=s.title,
-            usual=s.usual,
+            usual=name == USUAL_HEAD,
             bands=bands_for(s()),
             heads=[],
             usual_wires=_wires(s.usual_wires),

@@ -12,7 +12,7 @@ from pliant_coil.web_api.schemas import WeaveProgram, WeaveProgramTold
 router = APIRouter(prefix="/weave-programs", tags=["weave programs"], responses=WHO)
 
 
-def _programs(request: Request, actor: TheActor) -> WeavePrograms:
+async def _programs(request: Request, actor: TheActor) -> WeavePrograms:
     return WeavePrograms(request.app.state.sessions, actor)
 
 

@@ -14,7 +14,7 @@ from pliant_coil.core.bench.reach import SURE
 from pliant_coil.core.bench.ring_at_bench import RingAtBench
 from pliant_coil.core.bench.tails import TailEnd, Tails, measured_on_the_way
 from pliant_coil.core.bench.told import tail_told
-from pliant_coil.core.moves import Fate
+from pliant_coil.core.moves.placed import Fate
 from pliant_coil.core.ring_file.document import read_ring
 from pliant_coil.core.styles.registry import all_bands, all_heads
 from pliant_coil.core.words.say import Reader, write

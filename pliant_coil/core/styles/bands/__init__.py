@@ -1,1 +1,4 @@
 """Bands: a file a style."""
+
+USUAL = "turned"
+"""The one that a ring file means when it names none."""

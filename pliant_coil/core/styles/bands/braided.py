@@ -9,8 +9,12 @@ from typing import Any, ClassVar, Literal
 from pliant_coil.core.mechanics.braiding import Braid, angle_from_width_rad
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.hulls import Bundle
-from pliant_coil.core.moves import Cause, EndCare, Eye, Fold, Piece, Placed, Strand, Wrap
-from pliant_coil.core.moves.base import Obstacle
+from pliant_coil.core.moves.base import Cause, Obstacle
+from pliant_coil.core.moves.grip import Fold
+from pliant_coil.core.moves.loop import Eye
+from pliant_coil.core.moves.placed import EndCare, Piece, Placed
+from pliant_coil.core.moves.strand import Strand
+from pliant_coil.core.moves.wrap import Wrap
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import BandStyle, Form, FormedBand, Joined, Opening, SizedBy, Top, Warn, Wires
 from pliant_coil.core.styles.parameters import WireSpec, choice, degrees, millimetres, number

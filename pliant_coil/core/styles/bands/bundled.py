@@ -12,7 +12,11 @@ from pliant_coil.core.mechanics.binding import Rhythm, Run, fit, read_runs
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.hulls import Bundle
 from pliant_coil.core.mechanics.program import LETTERS
-from pliant_coil.core.moves import Arc, Cause, Course, EndCare, Piece, Placed, Swaying, Wrap, on_circle
+from pliant_coil.core.moves.arc import Arc, Swaying
+from pliant_coil.core.moves.base import Cause, on_circle
+from pliant_coil.core.moves.passing import Course
+from pliant_coil.core.moves.placed import EndCare, Piece, Placed
+from pliant_coil.core.moves.wrap import Wrap
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import BandStyle, Effect, End, Form, FormedBand, Joined, Opening, SizedBy, Top, Warn, Wires
 from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres, number

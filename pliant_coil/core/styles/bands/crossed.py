@@ -5,8 +5,10 @@ from collections.abc import Mapping
 from typing import Any, ClassVar, Literal
 
 from pliant_coil.core.mechanics.bending import bending_moment
-from pliant_coil.core.moves import Arc, Cause, Crossing, Piece, Placed, on_circle
-from pliant_coil.core.moves.base import Move
+from pliant_coil.core.moves.arc import Arc
+from pliant_coil.core.moves.base import Cause, Move, on_circle
+from pliant_coil.core.moves.crossing import Crossing
+from pliant_coil.core.moves.placed import Piece, Placed
 from pliant_coil.core.styles.contract import BandStyle, End, Form, FormedBand, Opening, Side, Slot, Top, Wires, usual_shoulder_rad
 from pliant_coil.core.styles.gathering import Gather, Winding, bind_early, check_gather, early_wraps, gathering, with_early
 from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres, number

@@ -5,7 +5,11 @@ from collections.abc import Mapping
 from typing import ClassVar, Literal
 
 from pliant_coil.core.mechanics.bending import released_diameter_mm
-from pliant_coil.core.moves import Arc, Fold, Piece, Placed, Through, on_circle
+from pliant_coil.core.moves.arc import Arc
+from pliant_coil.core.moves.base import on_circle
+from pliant_coil.core.moves.grip import Fold
+from pliant_coil.core.moves.placed import Piece, Placed
+from pliant_coil.core.moves.straight import Through
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import BandStyle, End, Form, FormedBand, Joined, Opening, SizedBy, Top, Warn, Wires
 from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres, number

@@ -7,8 +7,11 @@ from typing import Any, ClassVar, Literal
 
 from pliant_coil.core.mechanics.bending import force_at_yield_n
 from pliant_coil.core.mechanics.curves import Point3
-from pliant_coil.core.moves import Arc, Course, EndCare, Eye, Piece, Placed, Scroll, on_circle
-from pliant_coil.core.moves.base import Move
+from pliant_coil.core.moves.arc import Arc
+from pliant_coil.core.moves.base import Move, on_circle
+from pliant_coil.core.moves.loop import Eye, Scroll
+from pliant_coil.core.moves.passing import Course
+from pliant_coil.core.moves.placed import EndCare, Piece, Placed
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import BandStyle, Form, FormedBand, Joined, Opening, SizedBy, Slot, Top, Warn, Wires
 from pliant_coil.core.styles.parameters import WireSpec, choice, degrees, millimetres

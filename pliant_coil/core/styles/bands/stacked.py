@@ -6,7 +6,10 @@ from dataclasses import dataclass
 from typing import Any, ClassVar, Literal
 
 from pliant_coil.core.mechanics.hammering import lengthened, oval_round_mm
-from pliant_coil.core.moves import Arc, Cause, EndCare, Fate, Piece, Placed, Spare, Worked, on_circle, saw
+from pliant_coil.core.moves.arc import Arc
+from pliant_coil.core.moves.base import Cause, on_circle
+from pliant_coil.core.moves.grip import Spare, saw
+from pliant_coil.core.moves.placed import EndCare, Fate, Piece, Placed, Worked
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import (
     BandStyle,

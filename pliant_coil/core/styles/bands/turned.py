@@ -5,7 +5,9 @@ from collections.abc import Mapping
 from dataclasses import replace
 from typing import Any, ClassVar, Literal
 
-from pliant_coil.core.moves import Piece, Placed, Turns, on_circle
+from pliant_coil.core.moves.arc import Turns
+from pliant_coil.core.moves.base import on_circle
+from pliant_coil.core.moves.placed import Piece, Placed
 from pliant_coil.core.styles.contract import (
     BandStyle,
     Effect,
@@ -37,7 +39,6 @@ class Turned(BandStyle):
     hides_splice = "beside the first lock, where the head covers both ends"
     usual_wires: ClassVar[Mapping[str, WireSpec]] = {"band": WireSpec(diameter="20 AWG")}
     main_role: ClassVar[str] = "band"
-    usual: ClassVar[bool] = True
     style: Literal["turned"] = choice("turned", "Band")
     winding: Winding = choice("both-ways", "Winding", "Both ways from the middle, or one way from a short tail.")
     turns: int | None = number(None, "Turns", 1, 4, "How often each tail goes all the way round; once, or twice when wound one way.")

@@ -6,7 +6,11 @@ from typing import Any, ClassVar, Literal
 
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.twisting import Cord
-from pliant_coil.core.moves import EndCare, Fate, Piece, Placed, Straight, Twist, Worked, on_circle, to_hold
+from pliant_coil.core.moves.base import on_circle
+from pliant_coil.core.moves.grip import to_hold
+from pliant_coil.core.moves.placed import EndCare, Fate, Piece, Placed, Worked
+from pliant_coil.core.moves.straight import Straight
+from pliant_coil.core.moves.twist import Twist
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import BandStyle, End, Form, FormedBand, Opening, Side, SizedBy, Top, Warn, Wires
 from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres, number

@@ -16,7 +16,15 @@ from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.hulls import Bundle
 from pliant_coil.core.mechanics.program import LETTERS, program_text, read_program
 from pliant_coil.core.mechanics.weave import Weave, can_be_folded
-from pliant_coil.core.moves import Arc, EndCare, Eye, Fate, Fold, Hitch, Piece, Placed, Straight, Weaving, Wrap, on_band, on_circle
+from pliant_coil.core.moves.arc import Arc
+from pliant_coil.core.moves.base import on_band, on_circle
+from pliant_coil.core.moves.grip import Fold
+from pliant_coil.core.moves.loop import Eye
+from pliant_coil.core.moves.placed import EndCare, Fate, Piece, Placed
+from pliant_coil.core.moves.stitch import Hitch
+from pliant_coil.core.moves.straight import Straight
+from pliant_coil.core.moves.weaving import Weaving
+from pliant_coil.core.moves.wrap import Wrap
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import (
     Anchor,

@@ -4,8 +4,9 @@ import math
 from typing import Literal
 
 from pliant_coil.core.mechanics.curves import Point3
-from pliant_coil.core.moves import Eye, Placed, Scroll
 from pliant_coil.core.moves.base import Move
+from pliant_coil.core.moves.loop import Eye, Scroll
+from pliant_coil.core.moves.placed import Placed
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import End, FormedBand, HeadWork
 from pliant_coil.core.styles.locks import edge_of, seen, wrap_at

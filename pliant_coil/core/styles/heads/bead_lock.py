@@ -7,8 +7,11 @@ from typing import Any, ClassVar, Literal
 
 from pydantic import Field
 
-from pliant_coil.core.moves import Lead, Placed, Seat, named, pass_beside, pass_over, pass_under
 from pliant_coil.core.moves.base import Move
+from pliant_coil.core.moves.passing import pass_beside, pass_over, pass_under
+from pliant_coil.core.moves.placed import Placed, named
+from pliant_coil.core.moves.seat import Seat
+from pliant_coil.core.moves.straight import Lead
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.bead_lists import Row, row_words
 from pliant_coil.core.styles.beads import check_reach, drilled, landing, lead_start, seat_on, snagging, stand_mm, standing

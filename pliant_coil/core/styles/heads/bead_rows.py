@@ -4,7 +4,8 @@ import math
 from dataclasses import dataclass
 from typing import ClassVar, Literal
 
-from pliant_coil.core.moves import BeadRow, Placed, Strung
+from pliant_coil.core.moves.bead_row import BeadRow, Strung
+from pliant_coil.core.moves.placed import Placed
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.bead_lists import Row, row_of, row_words
 from pliant_coil.core.styles.beads import landing, lead_start

@@ -9,9 +9,12 @@ from pydantic import Field, model_validator
 
 from pliant_coil.core.mechanics.bending import released_diameter_mm
 from pliant_coil.core.mechanics.hulls import Bundle
-from pliant_coil.core.moves import BeadTurn, Cause, Coil, EndCare, Fate, Hoop, HoopWrap, Obstacle, Piece, Placed, Stitch, saw
-from pliant_coil.core.moves.base import Move
-from pliant_coil.core.moves.grip import to_hold
+from pliant_coil.core.moves.base import Cause, Move, Obstacle
+from pliant_coil.core.moves.coil import Coil
+from pliant_coil.core.moves.grip import saw, to_hold
+from pliant_coil.core.moves.hoop_wrap import BeadTurn, Hoop, HoopWrap
+from pliant_coil.core.moves.placed import EndCare, Fate, Piece, Placed
+from pliant_coil.core.moves.stitch import Stitch
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import BandStyle, Form, FormedBand, HeadStyle, HeadWork, Opening, Top, Warn, Wires
 from pliant_coil.core.styles.parameters import Part, WireSpec, choice, millimetres, number

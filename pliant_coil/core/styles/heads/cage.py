@@ -10,8 +10,9 @@ from pydantic import BeforeValidator, Field
 from pliant_coil.core.mechanics.curves import Point, Point3, length_mm
 from pliant_coil.core.mechanics.over_stone import Body, Ellipsoid, LockedUnder, Section, Slab
 from pliant_coil.core.mechanics.roots import where_it_reaches
-from pliant_coil.core.moves import LoosePass, Placed
 from pliant_coil.core.moves.base import Move
+from pliant_coil.core.moves.passing import LoosePass
+from pliant_coil.core.moves.placed import Placed
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import (
     BandStyle,

@@ -7,8 +7,14 @@ from typing import ClassVar, Literal
 
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.hulls import Bundle
-from pliant_coil.core.moves import CoilOfCoil, Course, Fate, Lead, Piece, Placed, Wrap, bent, named, to_hold
 from pliant_coil.core.moves.base import Move
+from pliant_coil.core.moves.bent import bent
+from pliant_coil.core.moves.coil import CoilOfCoil
+from pliant_coil.core.moves.grip import to_hold
+from pliant_coil.core.moves.passing import Course
+from pliant_coil.core.moves.placed import Fate, Piece, Placed, named
+from pliant_coil.core.moves.straight import Lead
+from pliant_coil.core.moves.wrap import Wrap
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.beads import lead_start
 from pliant_coil.core.styles.contract import (

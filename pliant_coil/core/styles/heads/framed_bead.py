@@ -10,8 +10,14 @@ from pliant_coil.core.mechanics.curves import Point3, dense
 from pliant_coil.core.mechanics.framing import Edge, EdgeShape, Frame, band_lead
 from pliant_coil.core.mechanics.program import read_program
 from pliant_coil.core.mechanics.weave import Weave
-from pliant_coil.core.moves import Bend, FigurePart, FrameWeaving, Hitch, Lead, Piece, Placed, Scroll, Straight, Through
 from pliant_coil.core.moves.base import Move
+from pliant_coil.core.moves.bend import Bend
+from pliant_coil.core.moves.figure import FigurePart
+from pliant_coil.core.moves.loop import Scroll
+from pliant_coil.core.moves.placed import Piece, Placed
+from pliant_coil.core.moves.stitch import Hitch
+from pliant_coil.core.moves.straight import Lead, Straight, Through
+from pliant_coil.core.moves.weaving import FrameWeaving
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import BandStyle, End, Form, FormedBand, HeadStyle, HeadWork, Opening, Top, Warn, Wires, lacks
 from pliant_coil.core.styles.parameters import choice, millimetres, number

@@ -10,8 +10,11 @@ from pydantic import Field
 from pliant_coil.core.mechanics.bending import released_diameter_mm
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.hulls import Bundle
-from pliant_coil.core.moves import Hoop, HoopWrap, Lead, Loop, Piece, Placed, Through
 from pliant_coil.core.moves.base import Move
+from pliant_coil.core.moves.hoop_wrap import Hoop, HoopWrap
+from pliant_coil.core.moves.loop import Loop
+from pliant_coil.core.moves.placed import Piece, Placed
+from pliant_coil.core.moves.straight import Lead, Through
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import BandStyle, End, Form, FormedBand, HeadStyle, HeadWork, Ledger, Opening, Top, Warn, Wires, lacks
 from pliant_coil.core.styles.locks import wrap_at

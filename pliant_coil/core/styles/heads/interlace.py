@@ -8,8 +8,12 @@ from typing import ClassVar, Literal
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.hulls import Bundle, row_at
 from pliant_coil.core.mechanics.roots import where_it_reaches
-from pliant_coil.core.moves import Arc, Cause, Course, Fate, Obstacle, Placed, Straight, Wrap, on_circle
-from pliant_coil.core.moves.base import Move
+from pliant_coil.core.moves.arc import Arc
+from pliant_coil.core.moves.base import Cause, Move, Obstacle, on_circle
+from pliant_coil.core.moves.passing import Course
+from pliant_coil.core.moves.placed import Fate, Placed
+from pliant_coil.core.moves.straight import Straight
+from pliant_coil.core.moves.wrap import Wrap
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import (
     LOCKS,

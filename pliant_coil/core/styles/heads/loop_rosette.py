@@ -9,8 +9,13 @@ from typing import ClassVar, Literal
 from pydantic import Field
 
 from pliant_coil.core.mechanics.curves import Point3
-from pliant_coil.core.moves import Arc, Cause, Lead, Loop, LoopRow, Piece, Placed, SpaceCurve, Spiral, Stitch, Through
-from pliant_coil.core.moves.base import Move
+from pliant_coil.core.moves.arc import Arc
+from pliant_coil.core.moves.base import Cause, Move, SpaceCurve
+from pliant_coil.core.moves.loop import Loop
+from pliant_coil.core.moves.loop_row import LoopRow, Spiral
+from pliant_coil.core.moves.placed import Piece, Placed
+from pliant_coil.core.moves.stitch import Stitch
+from pliant_coil.core.moves.straight import Lead, Through
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.beads import landing
 from pliant_coil.core.styles.contract import BandStyle, End, Form, FormedBand, HeadStyle, HeadWork, Opening, Side, Top, Warn, Wires, lacks

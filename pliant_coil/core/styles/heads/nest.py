@@ -6,8 +6,11 @@ from typing import ClassVar, Literal
 
 from pydantic import Field
 
-from pliant_coil.core.moves import Lead, Nest, Placed, Seat, StandingBead, named
 from pliant_coil.core.moves.base import Move
+from pliant_coil.core.moves.nest import Nest, StandingBead
+from pliant_coil.core.moves.placed import Placed, named
+from pliant_coil.core.moves.seat import Seat
+from pliant_coil.core.moves.straight import Lead
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.beads import check_reach, drilled, landing, lead_start, seat_on, snagging, stand_mm, standing
 from pliant_coil.core.styles.contract import (

@@ -11,7 +11,7 @@ class NoHead(HeadStyle):
     """Nothing at the top: tails pass each other there and wrap the band, ends stay for a head to come."""
 
     title: ClassVar[str] = "No head"
-    usual: ClassVar[bool] = True
+    waits: ClassVar[bool] = True
     style: Literal["none"] = choice("none", "Head")
 
     def fits(self, band: BandStyle) -> Say:

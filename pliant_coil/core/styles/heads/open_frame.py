@@ -9,8 +9,11 @@ from pydantic import Field
 from pliant_coil.core.mechanics.curves import Point, Point3
 from pliant_coil.core.mechanics.program import read_program
 from pliant_coil.core.mechanics.weave import Weave
-from pliant_coil.core.moves import Figure, FrameWeaving, Lead, Piece, Placed
 from pliant_coil.core.moves.base import Move
+from pliant_coil.core.moves.figure import Figure
+from pliant_coil.core.moves.placed import Piece, Placed
+from pliant_coil.core.moves.straight import Lead
+from pliant_coil.core.moves.weaving import FrameWeaving
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import BandStyle, End, Form, FormedBand, HeadStyle, HeadWork, Opening, Top, Warn, Wires, lacks
 from pliant_coil.core.styles.outlines import CURVE_CORNERS, OutlineName, outline_corners

@@ -10,7 +10,9 @@ from typing import ClassVar, Literal
 from pydantic import Field
 
 from pliant_coil.core.mechanics.curves import Point, Point3, turtle
-from pliant_coil.core.moves import FigurePart, Placed, on_circle
+from pliant_coil.core.moves.base import on_circle
+from pliant_coil.core.moves.figure import FigurePart
+from pliant_coil.core.moves.placed import Placed
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import BandStyle, Form, FormedBand, HeadStyle, HeadWork, Opening, Top, Warn, Wires, lacks
 from pliant_coil.core.styles.parameters import choice, degrees, millimetres, number

@@ -9,8 +9,13 @@ from pydantic import Field
 
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.hulls import Bundle, row_at
-from pliant_coil.core.moves import Arc, Cause, Claw, EndCare, Eye, Fate, Lead, Piece, Placed, Prong, Straight, Wrap, on_circle
-from pliant_coil.core.moves.base import Move
+from pliant_coil.core.moves.arc import Arc
+from pliant_coil.core.moves.base import Cause, Move, on_circle
+from pliant_coil.core.moves.loop import Eye
+from pliant_coil.core.moves.placed import EndCare, Fate, Piece, Placed
+from pliant_coil.core.moves.prong import Claw, Prong
+from pliant_coil.core.moves.straight import Lead, Straight
+from pliant_coil.core.moves.wrap import Wrap
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import LOCKS, BandStyle, End, Form, FormedBand, HeadStyle, HeadWork, Opening, Top, Warn, Wires, lacks
 from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres

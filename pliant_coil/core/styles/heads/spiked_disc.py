@@ -9,8 +9,13 @@ from typing import Any, ClassVar, Literal
 from pydantic import Field, model_validator
 
 from pliant_coil.core.mechanics.hulls import Bundle
-from pliant_coil.core.moves import Cause, Coil, Hoop, HoopWrap, Obstacle, Piece, Placed, Spike, Stitch, Wrap
-from pliant_coil.core.moves.base import Move
+from pliant_coil.core.moves.base import Cause, Move, Obstacle
+from pliant_coil.core.moves.coil import Coil
+from pliant_coil.core.moves.hoop_wrap import Hoop, HoopWrap
+from pliant_coil.core.moves.placed import Piece, Placed
+from pliant_coil.core.moves.spike import Spike
+from pliant_coil.core.moves.stitch import Stitch
+from pliant_coil.core.moves.wrap import Wrap
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import BandStyle, Form, FormedBand, HeadStyle, HeadWork, Opening, Top, Warn, Wires
 from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres, number

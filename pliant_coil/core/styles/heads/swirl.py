@@ -8,8 +8,13 @@ from typing import ClassVar, Literal
 
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.face import Face
-from pliant_coil.core.moves import Course, Hitch, Hoop, HoopWrap, Lead, Loop, Placed, Scroll, on_circle
-from pliant_coil.core.moves.base import Move
+from pliant_coil.core.moves.base import Move, on_circle
+from pliant_coil.core.moves.hoop_wrap import Hoop, HoopWrap
+from pliant_coil.core.moves.loop import Loop, Scroll
+from pliant_coil.core.moves.passing import Course
+from pliant_coil.core.moves.placed import Placed
+from pliant_coil.core.moves.stitch import Hitch
+from pliant_coil.core.moves.straight import Lead
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.beads import lead_start
 from pliant_coil.core.styles.contract import BandStyle, End, Form, FormedBand, HeadStyle, HeadWork, Ledger, Opening, Side, Top, Warn, Wires

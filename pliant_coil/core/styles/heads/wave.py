@@ -9,7 +9,9 @@ from typing import ClassVar, Literal
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.curves import length_mm as along_mm
 from pliant_coil.core.mechanics.roots import where_it_reaches
-from pliant_coil.core.moves import Cause, Course, Placed, on_circle
+from pliant_coil.core.moves.base import Cause, on_circle
+from pliant_coil.core.moves.passing import Course
+from pliant_coil.core.moves.placed import Placed
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import (
     BandStyle,

@@ -9,24 +9,14 @@ from pydantic import Field
 
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.hulls import row_at
-from pliant_coil.core.moves import (
-    PLAIN,
-    Arc,
-    EndCare,
-    Fate,
-    Halo,
-    Lead,
-    Piece,
-    Placed,
-    Stitch,
-    Straight,
-    Through,
-    Worked,
-    Wrap,
-    on_circle,
-    to_hold,
-)
-from pliant_coil.core.moves.base import Move
+from pliant_coil.core.moves.arc import Arc
+from pliant_coil.core.moves.base import Move, on_circle
+from pliant_coil.core.moves.grip import to_hold
+from pliant_coil.core.moves.halo import Halo
+from pliant_coil.core.moves.placed import PLAIN, EndCare, Fate, Piece, Placed, Worked
+from pliant_coil.core.moves.stitch import Stitch
+from pliant_coil.core.moves.straight import Lead, Straight, Through
+from pliant_coil.core.moves.wrap import Wrap
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import LOCKS, BandStyle, End, Form, FormedBand, HeadStyle, HeadWork, Opening, Top, Warn, Wires, lacks
 from pliant_coil.core.styles.parameters import WireSpec, choice, degrees, millimetres, number
