@@ -14,7 +14,8 @@ from pliant_coil.core.trade.sizes import US_STEP_MM, SizeChange, read_size
 from pliant_coil.core.words.refusal import Refusal, refuse
 from pliant_coil.core.words.say import Say, say
 
-_CLOSE_MM = 3e-4
+_CLOSE_MM = 1e-3
+"""A hundredth of what a mandrel's marks can show."""
 _FORM_RANGE_MM = (5.0, 45.0)
 """Rods and mandrels that a ring may be formed on; a start outside it is no start."""
 
@@ -94,7 +95,7 @@ class Solver:
         first = self.at(guess)
         if first.band.sized_by is not SizedBy.MARK and not first.obstacles and not first.effects:
             return guess
-        found = _root(lambda form: self.at(form).finished_mm - aim_mm, guess)
+        found = _root(lambda form: self.at(form).finished_mm - aim_mm, guess, _likely_start(first, aim_mm))
         if found is None:
             if first.band.sized_by is SizedBy.LENGTH:
                 return guess
@@ -128,11 +129,22 @@ def formed_where(planned: MadeRing, reading: Callable[[MadeRing], float], reads_
     return made
 
 
-def _root(off: Callable[[float], float], guess: float) -> float | None:
-    """Secant steps, which a bracket keeps in hand."""
+def _likely_start(made: MadeRing, aim_mm: float) -> float:
+    """Where to form a ring for this aim, if all that lies inside it kept its length and its place along the band: nearly right, and cheap."""
+    radius = made.band.inside_mm / 2
+    moved = 0.0
+    for _ in range(2):
+        shorter = radius / (radius + moved / 2)
+        lies = tuple(replace(o, from_rad=o.from_rad * shorter, to_rad=o.to_rad * shorter) for o in made.obstacles)
+        moved -= 2 * largest_circle(radius + moved / 2, lies).radius_mm - aim_mm
+    return made.form.diameter_mm + moved
+
+
+def _root(off: Callable[[float], float], guess: float, then: float) -> float | None:
+    """Secant steps from a guess and a better one, which a bracket keeps in hand."""
     low, high = _FORM_RANGE_MM
     here, miss = guess, off(guess)
-    slope = 1.0
+    slope = miss / (guess - then) if guess != then else 1.0
     for _ in range(40):
         if abs(miss) < _CLOSE_MM:
             return here
