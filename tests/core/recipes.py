@@ -62,8 +62,9 @@ hoop_seats = st.builds(
     st.sampled_from(["band", "hoops"]),
 )
 cages = st.builds(
-    lambda passes, size, shape, slack: {
+    lambda passes, size, shape, slack, motif: {
         "style": "cage",
+        "motif": motif,
         "passes": passes,
         "stone": {"shape": shape, "length_mm": size, "width_mm": 0.7 * size, "height_mm": 6},
         "slack_share": slack,
@@ -72,6 +73,7 @@ cages = st.builds(
     st.sampled_from([12, 15]),
     st.sampled_from(["ellipsoid", "slab"]),
     st.sampled_from([0.0, 0.04]),
+    st.sampled_from(["none", "spiral", "wave", "crescent", "two-loops"]),
 )
 wrapped = st.builds(
     lambda turns, lies: {"style": "wrapped-stone", "nest_turns": turns, "lies": lies},

@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Iterable, Sequence
-from itertools import pairwise
+from itertools import accumulate, pairwise
 
 from pliant_coil.core.mechanics.hulls import convex_hull
 
@@ -11,6 +11,7 @@ Point3 = tuple[float, float, float]
 
 TOLERANCE_MM = 0.02
 """How far a drawing may stand off the curve that it draws."""
+_SAME_MM = 1e-9
 
 
 def length_mm(points: Sequence[Point3]) -> float:
@@ -60,6 +61,26 @@ def at_shares(points: Sequence[Point], count: int) -> list[tuple[float, Point]]:
             found.append(((gone + side * share) / whole, (a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share)))
         gone += side
     return found
+
+
+def along_way(points: Sequence[Point3], along_mm: float) -> tuple[Point3, Point3]:
+    """The point so far along a polyline, and its direction there; past the ends it goes straight on."""
+    sides = [(a, b, side) for a, b in pairwise(points) if (side := math.dist(a, b))]
+    gone = 0.0
+    for k, (a, b, side) in enumerate(sides):
+        if along_mm <= gone + side or k == len(sides) - 1:
+            u = ((b[0] - a[0]) / side, (b[1] - a[1]) / side, (b[2] - a[2]) / side)
+            rest = along_mm - gone
+            return (a[0] + u[0] * rest, a[1] + u[1] * rest, a[2] + u[2] * rest), u
+        gone += side
+    raise ValueError("a way has at least two points")
+
+
+def stretch_of(points: Sequence[Point3], begin_mm: float, end_mm: float) -> list[Point3]:
+    """The part of a polyline that lies so far along it."""
+    reaches = accumulate((math.dist(a, b) for a, b in pairwise(points)), initial=0.0)
+    between = [point for point, reach in zip(points, reaches, strict=True) if begin_mm + _SAME_MM < reach < end_mm - _SAME_MM]
+    return [along_way(points, begin_mm)[0], *between, along_way(points, end_mm)[0]]
 
 
 def turtle(start: Point, heading_rad: float, parts: tuple[tuple[float, float], ...], step_rad: float = 0.2) -> list[Point]:

@@ -7,10 +7,12 @@ from typing import Annotated, Any, ClassVar, Literal
 
 from pydantic import BeforeValidator, Field
 
-from pliant_coil.core.mechanics.curves import Point, Point3, length_mm
+from pliant_coil.core.mechanics.curves import Point, Point3, along_way, length_mm, stretch_of
+from pliant_coil.core.mechanics.motifs import CRESCENT_RODS_MM, LOOP_ROD_MM, LOOPS_HIGH_MM, motif
 from pliant_coil.core.mechanics.over_stone import Body, Ellipsoid, LockedUnder, Section, Slab
 from pliant_coil.core.mechanics.roots import where_it_reaches
 from pliant_coil.core.moves.base import Move
+from pliant_coil.core.moves.figure import FigurePart
 from pliant_coil.core.moves.passing import LoosePass
 from pliant_coil.core.moves.placed import Placed
 from pliant_coil.core.styles import cautions
@@ -33,7 +35,6 @@ from pliant_coil.core.styles.locks import wrap_at
 from pliant_coil.core.styles.parameters import Part, choice, degrees, millimetres, number
 from pliant_coil.core.styles.stones import Gem, PlacedStone
 from pliant_coil.core.styles.tasks import Phase, Task, look, reads
-from pliant_coil.core.trade.hand import HandKind
 from pliant_coil.core.words.figures import Count, Length, Thickness, Times
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import NOTHING, Say, say
@@ -41,8 +42,8 @@ from pliant_coil.core.words.say import NOTHING, Say, say
 _OUT = 0.6
 """Where front and back passes cross the top, as a share of the stone's half width."""
 _MOST_TILT = 1.25
-_LOOP_ROD_MM, _LOOPS_HIGH_MM = 3.0, 4.0
-_CRESCENT_RODS_MM = (5.0, 4.0)
+_LIES_MM = 2.0
+"""A motif no higher than this lies on the stone."""
 
 
 class Rough(Gem):
@@ -68,25 +69,6 @@ def _as_pass(given: Any) -> Any:
 
 
 Passes = tuple[Annotated[PassSpec, BeforeValidator(_as_pass)], ...]
-
-
-@dataclass(frozen=True)
-class Motif(Move):
-    """A small figure bent into the last pass where it crosses the top."""
-
-    mm: float
-    kind: ClassVar[str] = "motif"
-    hand: ClassVar[HandKind] = "frame"
-
-    @property
-    def length_mm(self) -> float:
-        return self.mm
-
-    def arithmetic(self) -> Say:
-        return say("{mm} of legs and loops, its chord along the pass taken off", mm=Length(self.mm))
-
-    def path(self) -> list[Point3]:
-        return []
 
 
 @dataclass(frozen=True)
@@ -213,20 +195,12 @@ class Cage(HeadStyle):
             wrap = wrap_at(band, end.wire, wraps, from_rad, edge=edge if far == "right" else -edge, turned=far == "left")
             stop, finish = (wrap.begins, wrap.ends) if far == "right" else (_turned(wrap.begins), _turned(wrap.ends))
             taut = _between(section.in_space(facts.bottom_mm), end.at, stop)
-            need = max(1, math.ceil(self.slack_share * length_mm(taut) / self._jog_takes() - 1e-9)) if self.slack_share else 0
-            move = LoosePass(
-                "pass",
-                partial(tuple, taut),
-                slack_share=self.slack_share,
-                jogs=need,
-                jog_length_mm=self.jog_length_mm,
-                aside=section.aside,
-            )
-            backwards = end.which == "first"
-            onward[end.key].append(Placed(f"{name}.pass.{k + 1}", move, backwards=backwards))
-            if last and k == len(self.passes) - 1 and self.motif != "none":
-                onward[end.key].append(Placed(f"{name}.motif", Motif("motif", self._motif_mm(d)), backwards=backwards))
-            onward[end.key].append(Placed(f"{name}.lock.{k + 1}", wrap, turned=far == "left", backwards=backwards))
+            figure = self._motif(d) if last and k == len(self.passes) - 1 and self.motif != "none" else []
+            onward[end.key] += [
+                Placed(f"{name}.{part}", move, backwards=end.which == "first")
+                for part, move in self._over(f"pass.{k + 1}", taut, section.aside, figure)
+            ]
+            onward[end.key].append(Placed(f"{name}.lock.{k + 1}", wrap, turned=far == "left", backwards=end.which == "first"))
             ledger = ledger.wrapped(far, wraps, from_rad + wrap.advance_mm / (band.inside_mm / 2))
             ends[name] = replace(end, side=far, at=finish)
             told.append((spec, end.side, f"{name}.pass.{k + 1}"))
@@ -250,8 +224,25 @@ class Cage(HeadStyle):
             stones=(stone,),
             ledger=ledger,
             tied=True,
-            height_mm=facts.bottom_mm + self.stone.height_mm + d - form.diameter_mm / 2,
+            height_mm=facts.bottom_mm + self.stone.height_mm + d + self._stands_mm(d) - form.diameter_mm / 2,
             facts=replace(facts, passes=tuple(told), jogs=jogs),
+        )
+
+    def _over(self, part: str, taut: list[Point3], aside: Point3, figure: list[Point3]) -> list[tuple[str, Move]]:
+        """A pass; with a figure as two, up to it and on from it."""
+        if not figure:
+            return [(part, self._loose(taut, aside))]
+        chord, whole = figure[-1][0], length_mm(taut)
+        first, last = (whole - chord) / 2, (whole + chord) / 2
+        up, down = stretch_of(taut, 0.0, first), stretch_of(taut, last, whole)
+        over = stretch_of(taut, first, max(last, first + _LIES_MM))
+        motif = FigurePart("motif", partial(_on_the_way, figure, over, aside), Say("the length of the figure, bend by bend"))
+        return [(part, self._loose(up, aside)), ("motif", motif), (f"{part}.down", self._loose(down, aside))]
+
+    def _loose(self, taut: list[Point3], aside: Point3) -> LoosePass:
+        need = max(1, math.ceil(self.slack_share * length_mm(taut) / self._jog_takes() - 1e-9)) if self.slack_share else 0
+        return LoosePass(
+            "pass", partial(tuple, taut), slack_share=self.slack_share, jogs=need, jog_length_mm=self.jog_length_mm, aside=aside
         )
 
     def _locked(self, form: Form, band: FormedBand, facts: _Facts, end: End, ledger: Ledger, name: str) -> tuple[Placed, Ledger]:
@@ -279,31 +270,28 @@ class Cage(HeadStyle):
             else max(1, math.ceil(self.slack_share * 2 * (self.stone.length_mm + self.stone.height_mm) / 2 / self._jog_takes()))
         )
 
-    def _motif_mm(self, d: float) -> float:
-        if self.motif == "two-loops":
-            # Two loops, two uprights, a bar between them less as much of the pass, and the way back down.
-            return 2 * math.pi * (_LOOP_ROD_MM + d) + 3 * _LOOPS_HIGH_MM
-        if self.motif == "spiral":
-            turns, pitch = 2.0, 1.15 * d
-            return math.pi * turns * (1.2 * d + pitch * turns)
-        if self.motif == "wave":
-            return 3 * 2 * self._jog_takes()
-        return math.pi * sum(_CRESCENT_RODS_MM) / 2 * 0.9
+    def _stands_mm(self, d: float) -> float:
+        """How far the motif stands up from the pass."""
+        return 0.0 if self.motif == "none" else max(up for _, _, up in self._motif(d))
+
+    def _motif(self, d: float) -> list[Point3]:
+        return motif(self.motif, d, jog_mm=self.jog_mm, jog_length_mm=self.jog_length_mm)
 
     def _motif_words(self, d: float) -> Say:
-        figure = {
-            "two-loops": "straighten it there and bend two loops on the {rod} rod, {high} up and {high} apart",
-            "spiral": "roll it there into a flat spiral of two turns",
-            "wave": "bend three waves there, twice as high as a jog",
-            "crescent": "bend a crescent there round rods of {outer} and {inner}",
+        figure = self._motif(d)
+        bends = {
+            "two-loops": "bend it up square, once round the {rod} rod {high} up, {high} across, once round it again, and down",
+            "spiral": "roll it into a flat spiral of two turns, and bring it out of the middle over the coils",
+            "wave": "bend three waves, twice as high as a jog",
+            "crescent": "bend it over the {outer} rod almost to a ring and back inside on the {inner} one, to where it began",
         }[self.motif]
         return say(
-            f" Before it goes down, {figure}, close to the stone: {{long}} more.",
-            rod=Thickness(_LOOP_ROD_MM),
-            high=Length(_LOOPS_HIGH_MM),
-            outer=Thickness(_CRESCENT_RODS_MM[0]),
-            inner=Thickness(_CRESCENT_RODS_MM[1]),
-            long=Length(self._motif_mm(d)),
+            f" On top, before it goes down, {bends}, close to the stone: {{long}} more.",
+            rod=Thickness(LOOP_ROD_MM),
+            high=Length(LOOPS_HIGH_MM),
+            outer=Thickness(CRESCENT_RODS_MM[0]),
+            inner=Thickness(CRESCENT_RODS_MM[1]),
+            long=Length(length_mm(figure) - figure[-1][0]),
         )
 
     def phrase(self) -> Say:
@@ -375,6 +363,8 @@ class Cage(HeadStyle):
         for k, (spec, side, name) in enumerate(facts.passes, 1):
             lock = next(i for i in placed if i.endswith(f"lock.{k}"))
             wraps = placed[lock].move.count or 1
+            figure = tuple(i for i in placed if i.endswith("motif")) if k == len(facts.passes) else ()
+            makes = (name, *figure, *(f"{name}.down" for _ in figure), lock)
             way = {
                 "diagonal": "from its front corner to the far back one",
                 "other-diagonal": "from its back corner to the far front one",
@@ -390,12 +380,10 @@ class Cage(HeadStyle):
                         side=side,
                         way=way,
                         times=Times(wraps),
-                        length=Length(placed[name].length_mm + placed[lock].length_mm),
+                        length=Length(sum(placed[i].length_mm for i in makes)),
                         motif=self._motif_words(band.strand_wire.height_mm) if k == len(facts.passes) and self.motif != "none" else NOTHING,
                     ),
-                    makes=tuple(
-                        i for i in placed if i.endswith((f"pass.{k}", f"lock.{k}")) or (k == len(facts.passes) and i.endswith("motif"))
-                    ),
+                    makes=makes,
                     checks=(
                         look(
                             "It holds, and may be loose: where can the stone still get out? The next pass goes there.",
@@ -445,6 +433,24 @@ class Cage(HeadStyle):
             ),
         ]
         return tasks
+
+
+def _on_the_way(figure: list[Point3], way: list[Point3], aside: Point3) -> list[Point3]:
+    """A figure (along, aside, up) on a way over the stone: what lies follows the way, what stands up does so in one plane."""
+    stands = max(up for _, _, up in figure) > _LIES_MM
+    if stands and figure[-1][0]:
+        way = [way[0], way[-1]]
+    found = []
+    for u, v, w in figure:
+        on = min(max(u, 0.0), figure[-1][0])
+        (x, y, z), (tx, ty, tz) = along_way(way, on)
+        ux, uy, uz = aside[1] * tz - aside[2] * ty, aside[2] * tx - aside[0] * tz, aside[0] * ty - aside[1] * tx
+        up = math.copysign(w, uy)
+        past = u - on
+        found.append(
+            (x + past * tx + v * aside[0] + up * ux, y + past * ty + v * aside[1] + up * uy, z + past * tz + v * aside[2] + up * uz)
+        )
+    return found
 
 
 def _turned(at: Point3) -> Point3:
