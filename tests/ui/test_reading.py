@@ -77,6 +77,36 @@ def test_labels_in_drawings_keep_apart(plan: Page, server: str, ring: dict[str, 
         assert met == [], width
 
 
+BEGINS_A_LINE = """() => {
+  // Commas and full stops that stand in a line of their own, or at its beginning.
+  const walker = document.createTreeWalker(document.querySelector('main'), NodeFilter.SHOW_TEXT);
+  const found = [];
+  for (let node = walker.nextNode(); node; node = walker.nextNode()) {
+    const text = node.data.trimStart();
+    const before = node.previousSibling;
+    if (!/^[\u2060]?[,.;:]/.test(text) || !(before instanceof Element)) continue;
+    const range = document.createRange();
+    const at = node.data.indexOf(text) + (text.startsWith('\u2060') ? 1 : 0);
+    range.setStart(node, at);
+    range.setEnd(node, at + 1);
+    const mark = range.getBoundingClientRect();
+    const word = before.getBoundingClientRect();
+    if (mark.width && mark.left < word.left + 1 && mark.top >= word.bottom - 8) found.push(before.textContent + ' | ' + text);
+  }
+  return found;
+}"""
+
+
+@pytest.mark.parametrize("ring", RINGS, ids=lambda ring: ring["title"])
+def test_no_line_begins_with_a_comma(plan: Page, server: str, ring: dict[str, Any]) -> None:
+    opened(plan, server, ring)
+    found = []
+    for width in range(380, 1400, 40):
+        plan.set_viewport_size({"width": width, "height": 900})
+        found += [(width, each) for each in plan.evaluate(BEGINS_A_LINE)]
+    assert found == []
+
+
 @pytest.mark.parametrize("scheme", ["light", "dark"])
 @pytest.mark.parametrize("state", ["plan", "woven", "sheet", "refused", "rings", "sizes", "phone"])
 def test_axe_finds_nothing(plan: Page, server: str, state: str, scheme: Any) -> None:

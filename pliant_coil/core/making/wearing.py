@@ -3,13 +3,12 @@
 from pliant_coil.core.making.assemble import MadeRing
 from pliant_coil.core.moves.placed import Fate
 from pliant_coil.core.styles.contract import Warn
+from pliant_coil.core.styles.stones import HIGH_MM
 from pliant_coil.core.words.figures import Length, Number, Thickness
 from pliant_coil.core.words.say import say
 
 CATCHES_MM = 14.0
 """Along the finger: a wider stone catches on the next fingers (common practice, no source)."""
-HIGH_MM = 9.0
-"""Above the finger: what stands higher catches on pockets and hair (common practice, no source)."""
 HEAVY = 1.5
 """A head so many times as heavy as the rest of the ring rolls it round a finger (common practice, no source)."""
 

@@ -14,6 +14,9 @@ from pliant_coil.core.words.say import Say, say
 Colour = Literal["honey", "amber", "garnet", "rose", "leaf", "sky", "violet", "milk", "smoke", "jet"]
 Material = Literal["glass", "hard-stone", "soft-stone", "pearl-or-shell", "amber-or-resin", "wood", "metal"]
 
+HIGH_MM = 9.0
+"""Above the finger: what stands higher catches on pockets and hair, whatever it is (common practice, no source)."""
+
 
 class Nature(NamedTuple):
     """How heavy a bead or stone is, and what it stands (values from memory; what it stands: common practice, no source)."""

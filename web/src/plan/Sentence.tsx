@@ -7,15 +7,6 @@ import { useDesk } from './Desk';
 import { valueAt } from './draft';
 import type { RingPath } from './ringPaths';
 
-/** The words before a phrase; an ornament without a finger begins with its wire. */
-const JOIN: Record<string, string> = {
-  finger: 'A ',
-  wires: ' in ',
-  band: ', ',
-  head: ', ',
-  finish: ', ',
-  sizing: ', ',
-};
 export const NAMES: Record<string, string> = {
   finger: 'Finger',
   band: 'Band',
@@ -41,6 +32,20 @@ function phrasesOf(draft: Draft): { part: string; text: string }[] {
   ];
 }
 
+const kindOf = (part: string) => part.split('.')[0] ?? part;
+
+/** The words before the first phrase; an ornament without a finger begins with its wire. */
+function opening(part: string, words: string): string {
+  if (part !== 'finger') return 'In ';
+  return words.startsWith('just') ? 'A ring ' : 'A ';
+}
+
+/** The words between two phrases that no comma parts. */
+function joined(part: string, next: string): string | null {
+  if (kindOf(part) === kindOf(next)) return ' and ';
+  return kindOf(next) === 'wires' ? ' in ' : null;
+}
+
 interface Props {
   open: string | null;
   onOpen: (part: string) => void;
@@ -61,51 +66,50 @@ export function Sentence({ open, onOpen }: Props) {
       sx={{ fontSize: { xs: '1.2rem', sm: '1.75rem' }, lineHeight: { xs: 1.6, sm: 1.5 } }}
     >
       {phrases.map(({ part, text }, k) => {
-        const kind = part.split('.')[0] ?? part;
         const isWrong = wrong(part);
         const colour = isWrong ? 'error.main' : 'primary.main';
-        const sameAsBefore = k > 0 && phrases[k - 1]?.part.split('.')[0] === kind;
+        const after = phrases[k + 1]?.part;
         const words = part === 'finger' && isWrong && typeof typed === 'string' ? typed : text;
         return (
           <Fragment key={part}>
-            {sameAsBefore
-              ? ' and '
-              : part === 'finger' && words.startsWith('just')
-                ? 'A ring '
-                : k || part === 'finger'
-                  ? (JOIN[kind] ?? ', ')
-                  : 'In '}
-            <Box
-              component="button"
-              type="button"
-              id={`phrase-${part}`}
-              aria-haspopup="dialog"
-              aria-expanded={open === part}
-              aria-label={`${nameOf(part)}: ${withFractions(words)}${isWrong ? ', to be mended' : ''}`}
-              onClick={() => onOpen(part)}
-              sx={{
-                font: 'inherit',
-                color: isWrong ? 'error.main' : 'text.primary',
-                textAlign: 'left',
-                background: 'none',
-                border: 0,
-                padding: 0,
-                minHeight: 44,
-                cursor: 'pointer',
-                scrollMarginTop: '12px',
-                borderBottom: open === part ? 4 : 2.5,
-                borderBottomStyle: isWrong || warned(part) ? 'dashed' : 'solid',
-                borderColor: colour,
-                '&:hover, &[aria-expanded=true]': { color: colour },
-                '&:focus-visible': { outline: '3px solid', outlineColor: 'primary.main', outlineOffset: 3 },
-              }}
-            >
-              {withFractions(words)}
+            {k === 0 && opening(part, words)}
+            {/* No line begins with a comma. */}
+            <Box component="span" sx={{ whiteSpace: 'nowrap' }}>
+              <Box
+                component="button"
+                type="button"
+                id={`phrase-${part}`}
+                aria-haspopup="dialog"
+                aria-expanded={open === part}
+                aria-label={`${nameOf(part)}: ${withFractions(words)}${isWrong ? ', to be mended' : ''}`}
+                onClick={() => onOpen(part)}
+                sx={{
+                  font: 'inherit',
+                  whiteSpace: 'normal',
+                  maxWidth: 'calc(100% - 0.4em)',
+                  color: isWrong ? 'error.main' : 'text.primary',
+                  textAlign: 'left',
+                  background: 'none',
+                  border: 0,
+                  padding: 0,
+                  minHeight: 44,
+                  cursor: 'pointer',
+                  scrollMarginTop: '12px',
+                  borderBottom: open === part ? 4 : 2.5,
+                  borderBottomStyle: isWrong || warned(part) ? 'dashed' : 'solid',
+                  borderColor: colour,
+                  '&:hover, &[aria-expanded=true]': { color: colour },
+                  '&:focus-visible': { outline: '3px solid', outlineColor: 'primary.main', outlineOffset: 3 },
+                }}
+              >
+                {withFractions(words)}
+              </Box>
+              {after ? !joined(part, after) && ',' : '.'}
             </Box>
+            {after && (joined(part, after) ?? ' ')}
           </Fragment>
         );
       })}
-      .
     </Typography>
   );
 }

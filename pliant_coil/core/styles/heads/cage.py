@@ -33,7 +33,7 @@ from pliant_coil.core.styles.contract import (
 )
 from pliant_coil.core.styles.locks import wrap_at
 from pliant_coil.core.styles.parameters import Part, choice, degrees, millimetres, number
-from pliant_coil.core.styles.stones import Gem, PlacedStone
+from pliant_coil.core.styles.stones import HIGH_MM, Gem, PlacedStone
 from pliant_coil.core.styles.tasks import Phase, Task, look, reads
 from pliant_coil.core.words.figures import Count, Length, Thickness, Times
 from pliant_coil.core.words.refusal import refuse
@@ -327,8 +327,8 @@ class Cage(HeadStyle):
             found.append(Warn("stone-tilts", Say("Two passes let a long stone tilt: three hold it."), "head.passes"))
         if s.length_mm / 2 > facts.bottom_mm * math.sin(facts.lock_rad) + 3:
             found.append(Warn("stone-overhangs", Say("The stone overhangs the locks: lock further down, or turn it."), "head.lock_at_deg"))
-        if s.height_mm > 0.35 * band.inside_mm:
-            found.append(Warn("stone-high", Say("It stands high and catches."), "head.stone.height_mm"))
+        if s.height_mm > 0.35 * band.inside_mm and work.height_mm <= HIGH_MM:
+            found.append(Warn("stone-high", Say("So high a stone on so small a ring catches."), "head.stone.height_mm"))
         if d < 0.8 and band.strands < 2:
             found.append(Warn("band-flimsy", Say("A single turn of this wire won't keep its shape: two or three do."), "band.turns"))
         if d >= 1.2:

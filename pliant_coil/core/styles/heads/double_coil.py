@@ -246,10 +246,6 @@ class DoubleCoil(HeadStyle):
             found.append(Warn("coil-gapes", Say("The coil gapes too far on so thin a rod."), "head.outer_rod_mm"))
         if coil.barrel_length_mm > 0.95 * band.inside_mm:
             found.append(Warn("barrel-long", Say("The barrel is nearly as long as the ring is wide."), "head.outer_turns"))
-        if coil.barrel_mm > 9:
-            found.append(
-                Warn("catches", say("{height} above the finger catches on things.", height=Thickness(coil.barrel_mm)), "head.outer_rod_mm")
-            )
         if band.joined is Joined.OPEN and d_b < 1.0 and band.strand_wire.temper == "soft":
             found.append(Warn("band-flimsy", Say("A soft open band this thin bends out of shape under a barrel."), "wires.band.diameter"))
         return found
