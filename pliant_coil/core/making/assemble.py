@@ -38,6 +38,11 @@ class MadeRing:
                 kinds[stone.what, stone.length_mm, stone.width_mm, stone.height_mm, stone.hole_mm, passing] = stone
         return tuple(reversed(kinds.values()))
 
+    @property
+    def locked(self) -> bool:
+        """Whether any tail is locked round the band, by its head or by the finish."""
+        return any("lock" in placed.id.split(".") for piece in self.pieces for placed in piece.moves)
+
     @cached_property
     def effects(self) -> tuple[Effect, ...]:
         return (*self.band.effects, *self.work.effects)

@@ -131,9 +131,8 @@ def phrases(ring: Ring, made: MadeRing) -> list[tuple[str, Say]]:
     file = ring.file
     found = [] if made.band.absent else [("finger", say("{size}", size=Size(ring.target_mm, ring.asked_in)))]
     found += [(f"wires.{role}", wire.words) for role, wire in ring.wires.items()]
-    found += [("band", file.band.phrase()), ("head", file.head.phrase())]
-    locked = any(placed.id.endswith((".lock", ".end")) for piece in made.pieces for placed in piece.moves) or Top.TAILS in ring.band.tops()
-    if locked and not made.band.absent:
+    found += [("band", file.band.phrase()), ("head", file.head.phrase(file.band))]
+    if made.locked or Top.TAILS in ring.band.tops():
         found.append(("finish", file.finish.phrase(ring.locks)))
     elif file.finish.surface():
         found.append(("finish", listed(file.finish.surface())))

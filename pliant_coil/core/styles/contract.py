@@ -410,7 +410,7 @@ class HeadStyle(Part, ABC):
         return []
 
     @abstractmethod
-    def phrase(self) -> Say:
+    def phrase(self, band: BandStyle) -> Say:
         """Its words in the ring's sentence."""
 
     def check(self, target_mm: float, wires: Wires) -> None:

@@ -85,7 +85,7 @@ class Bead(Gem):
         if self.hole_mm >= min(self.width, self.height):
             refuse(
                 f"{field}.hole_mm",
-                say("a {hole} hole leaves nothing of {bead}", hole=Thickness(self.hole_mm), bead=self.words),
+                say("{hole} hole leaves nothing of {bead}", hole=Article(Thickness(self.hole_mm)), bead=self.words),
                 "a hole smaller than the bead",
             )
 

@@ -22,7 +22,7 @@ from pliant_coil.core.styles.repeats import Chart, Repeats
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
 from pliant_coil.core.trade.profiles import Profile
 from pliant_coil.core.trade.sizes import MandrelMark
-from pliant_coil.core.words.figures import Length, Thickness, Times, Tolerance, number_words
+from pliant_coil.core.words.figures import Article, Length, Thickness, Times, Tolerance, number_words
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
 
@@ -281,7 +281,7 @@ class Braided(BandStyle):
             Task(
                 "eye",
                 Phase.FLAT,
-                say("Fold the first wire at its middle on a {eye} jaw and cross its legs close to it: the starting eye.", eye=eye),
+                say("Fold the first wire at its middle on {eye} jaw and cross its legs close to it: the starting eye.", eye=Article(eye)),
                 checks=(look(say("Its legs are equal within {off}.", off=Tolerance(2))),),
                 stage="eye",
             ),

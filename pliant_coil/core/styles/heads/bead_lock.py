@@ -138,7 +138,7 @@ class BeadLock(HeadStyle):
         found.append(Placed(f"{tail.name}.pass", passing, turned=turned, backwards=backwards))
         return tuple(found), tail
 
-    def phrase(self) -> Say:
+    def phrase(self, band: BandStyle) -> Say:
         ways = {"under-over": ", one tail under and one over", "under-both": ", both tails under it"}
         words = row_words(self.beads) if self.beads else self.bead.words
         return say("{bead}{way}", bead=words, way=ways.get(self.pass_by, ""))

@@ -170,7 +170,7 @@ class BeadRows(HeadStyle):
             )
         return found
 
-    def phrase(self) -> Say:
+    def phrase(self, band: BandStyle) -> Say:
         side = say("as many {size} beads as fit", size=Thickness(_FILL_MM)) if self.side_beads == "fill" else row_words(self.side_beads)
         return say("{middle}, {side} beside them", middle=row_words(self.middle_beads), side=side)
 

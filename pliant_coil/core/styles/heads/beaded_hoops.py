@@ -270,7 +270,7 @@ class BeadedHoops(HeadStyle):
         between = (self.sewn_places - 1) * 2 * math.pi * edge.hoop.radius_mm / self.sewn_places
         return Stitch("sew on", 2 * self.sewn_places, bundle.loop_mm(fine.centroid_mm), between, inside)
 
-    def phrase(self) -> Say:
+    def phrase(self, band: BandStyle) -> Say:
         return say("{hoops} edged with {size} beads", hoops=Count(len(self.hoops), "hoop", "hoops"), size=Thickness(self.bead.diameter_mm))
 
     def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:

@@ -35,7 +35,7 @@ from pliant_coil.core.styles.locks import wrap_at
 from pliant_coil.core.styles.parameters import Part, choice, degrees, millimetres, number
 from pliant_coil.core.styles.stones import HIGH_MM, Gem, PlacedStone
 from pliant_coil.core.styles.tasks import Phase, Task, look, reads
-from pliant_coil.core.words.figures import Count, Length, Thickness, Times
+from pliant_coil.core.words.figures import Article, Count, Length, Thickness, Times
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import NOTHING, Say, say
 
@@ -294,11 +294,11 @@ class Cage(HeadStyle):
             long=Length(length_mm(figure) - figure[-1][0]),
         )
 
-    def phrase(self) -> Say:
+    def phrase(self, band: BandStyle) -> Say:
         s = self.stone
         return say(
-            "a {length} × {width} stone caged in {n}",
-            length=Thickness(s.length_mm),
+            "{length} × {width} stone caged in {n}",
+            length=Article(Thickness(s.length_mm)),
             width=Thickness(s.width_mm),
             n=Count(len(self.passes), "pass", "passes"),
         )

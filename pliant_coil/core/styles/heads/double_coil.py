@@ -224,7 +224,7 @@ class DoubleCoil(HeadStyle):
         moves: list[tuple[str, Move]] = [("pass", beside), ("lock", wrap)]
         return tuple(Placed(f"{name}.{part}", move, turned=turned, backwards=backwards) for part, move in moves)
 
-    def phrase(self) -> Say:
+    def phrase(self, band: BandStyle) -> Say:
         return say("a double coil of {turns}", turns=Count(self.outer_turns, "turn", "turns"))
 
     def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:

@@ -316,7 +316,7 @@ class FramedBead(HeadStyle):
         """Without the two whose place the tie and the end take."""
         return max(1, facts.repeats(turned=turned) - 2)
 
-    def phrase(self) -> Say:
+    def phrase(self, band: BandStyle) -> Say:
         b = self.bead
         if b.shape == "round":
             return say("a flat {size} bead framed", size=Thickness(b.diameter_mm))

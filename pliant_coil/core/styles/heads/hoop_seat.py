@@ -230,7 +230,7 @@ class HoopSeat(HeadStyle):
         through = Placed("bind.through", Through("bead", start, end, mark="bead", mark_share=0.5))
         return Piece("bind.1", "bind", fine, (*reversed(near), through, *far))
 
-    def phrase(self) -> Say:
+    def phrase(self, band: BandStyle) -> Say:
         return say("{bead} sunk into two hoops", bead=self.bead.words)
 
     def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:

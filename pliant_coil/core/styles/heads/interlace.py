@@ -234,7 +234,7 @@ class Interlace(HeadStyle):
         found += [("lock", wrap, Fate.RING), ("held", Straight("held", wrap.ends, tip), Fate.TRIM)]
         return tuple(Placed(f"{end.name}.{name}", move, fate=fate, backwards=backwards) for name, move, fate in found)
 
-    def phrase(self) -> Say:
+    def phrase(self, band: BandStyle) -> Say:
         return say("its ends knotted {wide} wide", wide=Thickness(self.knot_width_mm))
 
     def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:

@@ -237,7 +237,7 @@ class LoopRosette(HeadStyle):
         far, near = sides
         return Piece("tie.1", "tie", fine, (*reversed(near), Placed("tie.through", through), *far))
 
-    def phrase(self) -> Say:
+    def phrase(self, band: BandStyle) -> Say:
         inner, outer = (Say("a full row") if n == "fill" else say("{n}", n=str(n)) for n in (self.loops_inner, self.loops_outer))
         return say("{bead} in a rosette of {inner} and {outer} loops", bead=self.bead.words, inner=inner, outer=outer)
 

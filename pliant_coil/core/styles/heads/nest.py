@@ -165,7 +165,7 @@ class NestHead(HeadStyle):
         found = tuple(Placed(f"{name}.{part}", move, turned=turned, backwards=backwards) for part, move in moves)
         return found, tail
 
-    def phrase(self) -> Say:
+    def phrase(self, band: BandStyle) -> Say:
         return say("{bead} in a nest", bead=self.bead.words)
 
     def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:

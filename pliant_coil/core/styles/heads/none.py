@@ -23,5 +23,5 @@ class NoHead(HeadStyle):
     def make(self, form: Form, band: FormedBand, wires: Wires, opening: Opening) -> HeadWork:
         return HeadWork(tails=band.tails, ledger=band.ledger, tied=band.tied)
 
-    def phrase(self) -> Say:
+    def phrase(self, band: BandStyle) -> Say:
         return Say("no head")

@@ -243,7 +243,7 @@ class OpenFrame(HeadStyle):
             joined.append((name, move))
         return tuple(Placed(f"{side}.{name}", move) for name, move in (*led, *joined))
 
-    def phrase(self) -> Say:
+    def phrase(self, band: BandStyle) -> Say:
         size = self.side_mm if self.outline in ("diamond", "square", "rectangle", "polygon") else self.diameter_mm
         return say(
             "an open {outline}, {size}", outline="outline of your own" if self.outline == "path" else self.outline, size=Thickness(size)

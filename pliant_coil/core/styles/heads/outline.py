@@ -17,7 +17,7 @@ from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import BandStyle, Form, FormedBand, HeadStyle, HeadWork, Opening, Top, Warn, Wires, lacks
 from pliant_coil.core.styles.parameters import choice, degrees, millimetres, number
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look
-from pliant_coil.core.words.figures import Count, Degrees, Length, Thickness, Tolerance
+from pliant_coil.core.words.figures import Article, Count, Degrees, Length, Thickness, Tolerance
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
 
@@ -209,11 +209,11 @@ class Outline(HeadStyle):
             facts=sign,
         )
 
-    def phrase(self) -> Say:
+    def phrase(self, band: BandStyle) -> Say:
         if self.sign == "heart":
-            return say("a heart on a {rod} rod", rod=Thickness(self.rod_mm))
+            return say("a heart on {rod} rod", rod=Article(Thickness(self.rod_mm)))
         if self.sign == "loops":
-            return say("{loops} in a row on a {rod} rod", loops=Count(self.loops_count, "loop", "loops"), rod=Thickness(self.rod_mm))
+            return say("{loops} in a row on {rod} rod", loops=Count(self.loops_count, "loop", "loops"), rod=Article(Thickness(self.rod_mm)))
         return Say("a sign of your own")
 
     def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:

@@ -21,7 +21,7 @@ from pliant_coil.core.styles.contract import BandStyle, Form, FormedBand, HeadSt
 from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres, number
 from pliant_coil.core.styles.stones import Gem, PlacedStone
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
-from pliant_coil.core.words.figures import Count, Length, Number, Thickness, Tolerance
+from pliant_coil.core.words.figures import Article, Count, Length, Number, Thickness, Tolerance
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
 
@@ -280,7 +280,7 @@ class SpikedDisc(HeadStyle):
         backwards = which == "short"
         return [Placed(f"sew.{which}.on", stitch, backwards=backwards), Placed(f"sew.{which}.end", end, backwards=backwards)]
 
-    def phrase(self) -> Say:
+    def phrase(self, band: BandStyle) -> Say:
         return say("a disc of {spikes} with a crystal", spikes=Count(self.spikes, "spike", "spikes"))
 
     def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:
@@ -289,7 +289,9 @@ class SpikedDisc(HeadStyle):
         if disc.fill < 0.85:
             between = min(8, math.floor((disc.places - self.start_wraps) / self.spikes - 1))
             hoop = math.floor(10 * (disc.needed * disc.wire_mm / math.pi + disc.wire_mm)) / 10
-            text = say("The spikes will stand uneven: {n} wraps between, or a {hoop} hoop, fill it.", n=str(between), hoop=Thickness(hoop))
+            text = say(
+                "The spikes will stand uneven: {n} wraps between, or {hoop} hoop, fill it.", n=str(between), hoop=Article(Thickness(hoop))
+            )
             found.append(Warn("disc-uneven", text, "head.wraps_between"))
         if self.short_mm in self._heights() and self.stone.diameter_mm > self.rod_mm + 4 * disc.wire_mm + 2 * self.short_mm:
             found.append(Warn("short-spikes-hidden", Say("The crystal hides the short spikes."), "head.stone.diameter_mm"))

@@ -277,7 +277,7 @@ class Swirl(HeadStyle):
         found.append(("foot", Hitch("through the ring", face.foot_round_mm(), Say("once round the foot, through the ring"))))
         return found
 
-    def phrase(self) -> Say:
+    def phrase(self, band: BandStyle) -> Say:
         return Say("its ends swept across the top")
 
     def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:

@@ -29,7 +29,7 @@ from pliant_coil.core.styles.contract import (
 )
 from pliant_coil.core.styles.parameters import Part, choice, degrees, millimetres, number
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
-from pliant_coil.core.words.figures import Count, Length, Share, Thickness
+from pliant_coil.core.words.figures import Article, Count, Length, Share, Thickness
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
 
@@ -253,7 +253,7 @@ class Wave(HeadStyle):
             through[slot.lane] = (Placed(f"head.lane.{slot.lane + 1}", lane, worked=worked),)
         return HeadWork(through=through, ledger=band.ledger, tied=True, height_mm=band.thickness_mm, facts=waves)
 
-    def phrase(self) -> Say:
+    def phrase(self, band: BandStyle) -> Say:
         return say("its tops waved in {n}", n=Count(self.half_waves, "crest", "crests"))
 
     def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:
@@ -267,9 +267,9 @@ class Wave(HeadStyle):
         if self.settings and self.settings.diameter_mm > waves.window_mm:
             need = self.amplitude_mm * self.settings.diameter_mm / waves.window_mm
             text = say(
-                "The window takes {window}; a {tube} tube needs waves of {need}.",
+                "The window takes {window}; {tube} tube needs waves of {need}.",
                 window=Thickness(waves.window_mm),
-                tube=Thickness(self.settings.diameter_mm),
+                tube=Article(Thickness(self.settings.diameter_mm)),
                 need=Thickness(need),
             )
             found.append(Warn("window-small", text, "head.settings.diameter_mm"))
@@ -343,7 +343,7 @@ class Wave(HeadStyle):
                 "Stand {n} of {tube} in the windows, each touching the lanes on both sides. Flux only there, a chip of easy solder each; "
                 "warm the whole top until they flash. Then quench, pickle and rinse again.",
                 n=Count(self.settings.count, "tube", "tubes"),
-                tube=Thickness(self.settings.diameter_mm),
+                tube=Article(Thickness(self.settings.diameter_mm)),
             )
             stands = look("Each stands upright and is held on both sides; no contact has opened.", "Flux again, one more chip.")
             care = (cautions.TORCH, cautions.FLUX, cautions.PICKLE)

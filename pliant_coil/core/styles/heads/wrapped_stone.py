@@ -23,7 +23,7 @@ from pliant_coil.core.styles.parameters import WireSpec, choice, degrees, millim
 from pliant_coil.core.styles.stones import Gem, PlacedStone
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
 from pliant_coil.core.trade.profiles import Profile
-from pliant_coil.core.words.figures import Count, Degrees, Length, Thickness, Times
+from pliant_coil.core.words.figures import Article, Count, Degrees, Length, Thickness, Times
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
 
@@ -92,7 +92,7 @@ class WrappedStone(HeadStyle):
         if short >= radius * 0.95 or leg > math.radians(115):
             refuse(
                 "head.stone.length_mm",
-                say("a {stone} stone with its turns is too large for this ring", stone=Thickness(s.length_mm)),
+                say("{stone} stone with its turns is too large for this ring", stone=Article(Thickness(s.length_mm))),
                 "a smaller stone, fewer turns, or climbing",
             )
         foot = math.asin(short / radius)
@@ -229,10 +229,10 @@ class WrappedStone(HeadStyle):
         )
         return Piece("tie.1", "tie", fine, moves, ends=(EndCare.SAWN, EndCare.SAWN))
 
-    def phrase(self) -> Say:
+    def phrase(self, band: BandStyle) -> Say:
         s = self.stone
         way = "flat" if self.lies == "flat" else "climbing"
-        return say(f"a {{size}} stone wrapped {{times}}, {way}", size=Thickness(s.length_mm), times=Times(self.nest_turns))
+        return say(f"{{size}} stone wrapped {{times}}, {way}", size=Article(Thickness(s.length_mm)), times=Times(self.nest_turns))
 
     def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:
         laid: _Laid = work.facts

@@ -102,9 +102,9 @@ class Prongs(HeadStyle):
             return claws.made(self, form, band, wires, facts, ends)
         return upright.made(self, form, band, wires, facts, ends)
 
-    def phrase(self) -> Say:
+    def phrase(self, band: BandStyle) -> Say:
         stone = self.stone
-        held = "claws" if self.setting == "claws" else "prongs"
+        held = "claws" if self.claws(band) else "prongs"
         return say(
             "{length} by {width} stone in {held}", length=Article(Thickness(stone.length_mm)), width=Thickness(stone.width_mm), held=held
         )
