@@ -12,7 +12,7 @@ from shapely.geometry import LineString
 from pliant_coil.core.mechanics.face import Face, half_ellipse_mm
 from pliant_coil.core.plan.build import plan
 from pliant_coil.core.ring_file.document import read_ring
-from pliant_coil.core.styles.contract import Stack
+from pliant_coil.core.styles.handed_on import Stack
 from pliant_coil.core.styles.heads.interlace import knot_for
 from pliant_coil.core.styles.heads.outline import Outline
 from pliant_coil.core.styles.heads.wave import Waves

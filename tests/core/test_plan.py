@@ -17,7 +17,7 @@ from pliant_coil.core.plan.build import plan
 from pliant_coil.core.plan.card import card
 from pliant_coil.core.plan.model import Plan
 from pliant_coil.core.ring_file.document import read_ring
-from pliant_coil.core.styles.contract import SizedBy
+from pliant_coil.core.styles.handed_on import SizedBy
 from pliant_coil.core.styles.registry import all_bands, all_heads
 from pliant_coil.core.words.refusal import Refusal
 from pliant_coil.core.words.say import Reader, write

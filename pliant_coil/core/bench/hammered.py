@@ -9,7 +9,7 @@ from dataclasses import dataclass
 
 from pliant_coil.core.bench.belief import Belief
 from pliant_coil.core.mechanics.hammering import GROWTH, hammered_to_mm, lengthened
-from pliant_coil.core.styles.contract import HammeredRing
+from pliant_coil.core.styles.handed_on import HammeredRing
 from pliant_coil.core.words.figures import Thickness
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import say

@@ -14,7 +14,7 @@ from pliant_coil.core.making.planned import Planned, planned
 from pliant_coil.core.making.ring import Ring
 from pliant_coil.core.moves.placed import Placed
 from pliant_coil.core.ring_file.document import RingFile
-from pliant_coil.core.styles.contract import HammeredRing
+from pliant_coil.core.styles.handed_on import HammeredRing
 from pliant_coil.core.styles.tasks import Task
 from pliant_coil.core.words.refusal import refuse
 

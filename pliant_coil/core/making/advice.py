@@ -7,7 +7,7 @@ from pliant_coil.core.making.surface import advise_surface
 from pliant_coil.core.making.wearing import advise_wearing
 from pliant_coil.core.mechanics.bending import crushing_force_n, plastic_moment
 from pliant_coil.core.mechanics.packing import hole_needed_mm, passes_that_fit
-from pliant_coil.core.styles.contract import Joined, Warn
+from pliant_coil.core.styles.handed_on import Joined, Warn
 from pliant_coil.core.styles.stones import PlacedStone
 from pliant_coil.core.trade.mandrels import RANGE_MM
 from pliant_coil.core.trade.sizes import US_STEP_MM, Size, SizeChange

@@ -8,7 +8,7 @@ from pliant_coil.core.making.ring import Ring
 from pliant_coil.core.moves.base import Obstacle
 from pliant_coil.core.moves.inside import InsideCircle, largest_circle
 from pliant_coil.core.moves.placed import Piece, Placed
-from pliant_coil.core.styles.contract import Effect, Form, FormedBand, HeadWork, Opening, SizedBy
+from pliant_coil.core.styles.handed_on import Effect, Form, FormedBand, HeadWork, Opening, SizedBy
 from pliant_coil.core.styles.stones import PlacedStone
 from pliant_coil.core.styles.tasks import PHASES, Phase, Task
 

@@ -7,7 +7,7 @@ from pliant_coil.core.making.cutting import Cut
 from pliant_coil.core.making.markout import Mark
 from pliant_coil.core.making.surface import surface_tasks
 from pliant_coil.core.styles import cautions
-from pliant_coil.core.styles.contract import SizedBy
+from pliant_coil.core.styles.handed_on import SizedBy
 from pliant_coil.core.styles.tasks import PHASES, Check, Phase, Task, look
 from pliant_coil.core.trade.sizes import MandrelMark, Size
 from pliant_coil.core.words.figures import CutLength, Length, Thickness, Times

@@ -13,7 +13,7 @@ from pliant_coil.core.making.solve import Solver, formed_where
 from pliant_coil.core.mechanics.hammering import MOST_FLATTENED, hammered_to_mm, lengthened
 from pliant_coil.core.moves.base import Cause, Obstacle
 from pliant_coil.core.moves.inside import largest_circle
-from pliant_coil.core.styles.contract import SizedBy
+from pliant_coil.core.styles.handed_on import SizedBy
 from pliant_coil.core.trade.metals import Temper
 from pliant_coil.core.trade.sizes import US_STEP_MM, MandrelMark, Size, SizeChange
 from pliant_coil.core.trade.wire import Wire

@@ -4,8 +4,9 @@ import math
 from dataclasses import dataclass, field
 
 from pliant_coil.core.ring_file.document import OwnRoom, RingFile
-from pliant_coil.core.styles.contract import BandStyle, Form, HeadStyle, Warn
+from pliant_coil.core.styles.contract import BandStyle, HeadStyle
 from pliant_coil.core.styles.finishes.wraps import Finish
+from pliant_coil.core.styles.handed_on import Form, Warn
 from pliant_coil.core.styles.parameters import WireSpec, read_wire
 from pliant_coil.core.styles.registry import USUAL_HEAD, all_bands, all_heads
 from pliant_coil.core.trade.sizes import US_STEP_MM, between_finger_and_knuckle, in_range, read_size

@@ -8,7 +8,7 @@ from pliant_coil.core.making.ring import Ring
 from pliant_coil.core.moves.base import Cause
 from pliant_coil.core.moves.inside import largest_circle
 from pliant_coil.core.ring_file.document import OwnStart
-from pliant_coil.core.styles.contract import Form, SizedBy
+from pliant_coil.core.styles.handed_on import Form, SizedBy
 from pliant_coil.core.trade.schools import SCHOOLS, School
 from pliant_coil.core.trade.sizes import US_STEP_MM, SizeChange, read_size
 from pliant_coil.core.words.refusal import Refusal, refuse

@@ -2,8 +2,8 @@
 
 from pliant_coil.core.making.assemble import MadeRing
 from pliant_coil.core.styles import cautions
-from pliant_coil.core.styles.contract import Warn
 from pliant_coil.core.styles.finishes.wraps import Polish
+from pliant_coil.core.styles.handed_on import Warn
 from pliant_coil.core.styles.tasks import Phase, Task, look
 from pliant_coil.core.words.say import Say, say
 

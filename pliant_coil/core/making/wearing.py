@@ -2,7 +2,7 @@
 
 from pliant_coil.core.making.assemble import MadeRing
 from pliant_coil.core.moves.placed import Fate
-from pliant_coil.core.styles.contract import Warn
+from pliant_coil.core.styles.handed_on import Warn
 from pliant_coil.core.styles.stones import HIGH_MM
 from pliant_coil.core.words.figures import Length, Number, Thickness
 from pliant_coil.core.words.say import say

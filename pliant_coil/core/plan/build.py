@@ -18,7 +18,7 @@ from pliant_coil.core.plan import model
 from pliant_coil.core.plan.steps import step
 from pliant_coil.core.ring_file.document import RingFile
 from pliant_coil.core.styles.cautions import TORCH
-from pliant_coil.core.styles.contract import Top
+from pliant_coil.core.styles.handed_on import Top
 from pliant_coil.core.styles.repeats import Repeats
 from pliant_coil.core.trade.hand import KnownHand
 from pliant_coil.core.trade.mandrels import TAPER, Along

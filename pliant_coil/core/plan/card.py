@@ -1,7 +1,7 @@
 """The plan as a readable card, for the terminal."""
 
 from pliant_coil.core.plan.model import Plan, Size
-from pliant_coil.core.styles.contract import SizedBy
+from pliant_coil.core.styles.handed_on import SizedBy
 from pliant_coil.core.words.say import Reader, Say, write
 
 

@@ -6,7 +6,8 @@ from dataclasses import replace
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.moves.nest import StandingBead
 from pliant_coil.core.moves.seat import Seat
-from pliant_coil.core.styles.contract import BandStyle, End, FormedBand, Side, Warn, Wires
+from pliant_coil.core.styles.contract import BandStyle
+from pliant_coil.core.styles.handed_on import End, FormedBand, Side, Warn, Wires
 from pliant_coil.core.styles.locks import wrap_at
 from pliant_coil.core.styles.stones import Bead, PlacedStone
 from pliant_coil.core.words.figures import Length

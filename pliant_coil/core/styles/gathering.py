@@ -9,7 +9,7 @@ from pliant_coil.core.mechanics.hulls import row_at
 from pliant_coil.core.moves.placed import Placed
 from pliant_coil.core.moves.wrap import Wrap
 from pliant_coil.core.styles import cautions
-from pliant_coil.core.styles.contract import LOCKS, End, Ledger, Slot
+from pliant_coil.core.styles.handed_on import LOCKS, End, Ledger, Slot
 from pliant_coil.core.styles.strips import Strip
 from pliant_coil.core.styles.tasks import Phase, Task, reads
 from pliant_coil.core.words.figures import Times

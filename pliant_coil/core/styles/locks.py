@@ -4,7 +4,7 @@ import math
 
 from pliant_coil.core.moves.base import Cause
 from pliant_coil.core.moves.wrap import Wrap
-from pliant_coil.core.styles.contract import LOCKS, End, FormedBand
+from pliant_coil.core.styles.handed_on import LOCKS, End, FormedBand
 from pliant_coil.core.trade.wire import Wire
 
 

@@ -30,7 +30,7 @@ from pliant_coil.core.bench.told import (
 from pliant_coil.core.plan.build import plan_of, resizing
 from pliant_coil.core.plan.model import Resizing
 from pliant_coil.core.ring_file.document import RingFile, Text
-from pliant_coil.core.styles.contract import SizedBy
+from pliant_coil.core.styles.handed_on import SizedBy
 from pliant_coil.core.styles.tasks import Phase
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Reader

@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from pliant_coil.core.bench.hammered import read_hammering
-from pliant_coil.core.styles.contract import HammeredRing
+from pliant_coil.core.styles.handed_on import HammeredRing
 from pliant_coil.core.words.refusal import Refusal
 
 TUBA = HammeredRing(around_mm=50.0, before_mm=1.6, after_mm=1.1, task="hammer")

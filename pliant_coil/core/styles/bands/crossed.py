@@ -9,8 +9,9 @@ from pliant_coil.core.moves.arc import Arc
 from pliant_coil.core.moves.base import Cause, Move, on_circle
 from pliant_coil.core.moves.crossing import Crossing
 from pliant_coil.core.moves.placed import Piece, Placed
-from pliant_coil.core.styles.contract import BandStyle, End, Form, FormedBand, Opening, Side, Slot, Top, Wires, usual_shoulder_rad
+from pliant_coil.core.styles.contract import BandStyle
 from pliant_coil.core.styles.gathering import Gather, Winding, bind_early, check_gather, early_wraps, gathering, with_early
+from pliant_coil.core.styles.handed_on import End, Form, FormedBand, Opening, Side, Slot, Top, Wires, usual_shoulder_rad
 from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres, number
 from pliant_coil.core.styles.strips import Strip, StripParameters, strip_tasks
 from pliant_coil.core.styles.tasks import Phase, Task, look, reads

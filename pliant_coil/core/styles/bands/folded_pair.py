@@ -11,7 +11,8 @@ from pliant_coil.core.moves.grip import Fold
 from pliant_coil.core.moves.placed import Piece, Placed
 from pliant_coil.core.moves.straight import Through
 from pliant_coil.core.styles import cautions
-from pliant_coil.core.styles.contract import BandStyle, End, Form, FormedBand, Joined, Opening, SizedBy, Top, Warn, Wires
+from pliant_coil.core.styles.contract import BandStyle
+from pliant_coil.core.styles.handed_on import End, Form, FormedBand, Joined, Opening, SizedBy, Top, Warn, Wires
 from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres, number
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
 from pliant_coil.core.trade.sizes import MandrelMark, Size

@@ -3,7 +3,8 @@
 from collections.abc import Mapping
 from typing import ClassVar, Literal
 
-from pliant_coil.core.styles.contract import BandStyle, Form, FormedBand, Joined, Opening, SizedBy, Top, Wires
+from pliant_coil.core.styles.contract import BandStyle
+from pliant_coil.core.styles.handed_on import Form, FormedBand, Joined, Opening, SizedBy, Top, Wires
 from pliant_coil.core.styles.parameters import WireSpec, choice
 from pliant_coil.core.styles.tasks import Task
 from pliant_coil.core.words.say import Say

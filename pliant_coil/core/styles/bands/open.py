@@ -13,7 +13,8 @@ from pliant_coil.core.moves.loop import Eye, Scroll
 from pliant_coil.core.moves.passing import Course
 from pliant_coil.core.moves.placed import EndCare, Piece, Placed
 from pliant_coil.core.styles import cautions
-from pliant_coil.core.styles.contract import BandStyle, Form, FormedBand, Joined, Opening, SizedBy, Slot, Top, Warn, Wires
+from pliant_coil.core.styles.contract import BandStyle
+from pliant_coil.core.styles.handed_on import Form, FormedBand, Joined, Opening, SizedBy, Slot, Top, Warn, Wires
 from pliant_coil.core.styles.parameters import WireSpec, choice, degrees, millimetres
 from pliant_coil.core.styles.strips import Strip, StripParameters, strip_tasks
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look

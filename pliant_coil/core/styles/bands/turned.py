@@ -8,20 +8,9 @@ from typing import Any, ClassVar, Literal
 from pliant_coil.core.moves.arc import Turns
 from pliant_coil.core.moves.base import on_circle
 from pliant_coil.core.moves.placed import Piece, Placed
-from pliant_coil.core.styles.contract import (
-    BandStyle,
-    Effect,
-    End,
-    Form,
-    FormedBand,
-    Opening,
-    Slot,
-    Top,
-    Wires,
-    springback,
-    usual_shoulder_rad,
-)
+from pliant_coil.core.styles.contract import BandStyle
 from pliant_coil.core.styles.gathering import Gather, StrandZ, Winding, bind_early, check_gather, early_wraps, gathering, with_early
+from pliant_coil.core.styles.handed_on import Effect, End, Form, FormedBand, Opening, Slot, Top, Wires, springback, usual_shoulder_rad
 from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres, number
 from pliant_coil.core.styles.strips import Strip, StripParameters, strip_tasks
 from pliant_coil.core.styles.tasks import Check, Phase, Task, reads

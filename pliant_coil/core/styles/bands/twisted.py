@@ -12,7 +12,8 @@ from pliant_coil.core.moves.placed import EndCare, Fate, Piece, Placed, Worked
 from pliant_coil.core.moves.straight import Straight
 from pliant_coil.core.moves.twist import Twist
 from pliant_coil.core.styles import cautions
-from pliant_coil.core.styles.contract import BandStyle, End, Form, FormedBand, Opening, Side, SizedBy, Top, Warn, Wires
+from pliant_coil.core.styles.contract import BandStyle
+from pliant_coil.core.styles.handed_on import End, Form, FormedBand, Opening, Side, SizedBy, Top, Warn, Wires
 from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres, number
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
 from pliant_coil.core.trade.sizes import MandrelMark

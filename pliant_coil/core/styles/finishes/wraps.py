@@ -8,7 +8,7 @@ from pliant_coil.core.moves.base import Move
 from pliant_coil.core.moves.loop import Eye, Scroll
 from pliant_coil.core.moves.placed import Placed
 from pliant_coil.core.styles import cautions
-from pliant_coil.core.styles.contract import End, FormedBand, HeadWork
+from pliant_coil.core.styles.handed_on import End, FormedBand, HeadWork
 from pliant_coil.core.styles.locks import edge_of, seen, wrap_at
 from pliant_coil.core.styles.parameters import Part, choice, millimetres, number
 from pliant_coil.core.styles.tasks import Phase, Task, look, reads

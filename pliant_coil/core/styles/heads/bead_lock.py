@@ -15,7 +15,8 @@ from pliant_coil.core.moves.straight import Lead
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.bead_lists import Row, row_words
 from pliant_coil.core.styles.beads import check_reach, drilled, landing, lead_start, seat_on, snagging, stand_mm, standing
-from pliant_coil.core.styles.contract import BandStyle, End, Form, FormedBand, HeadStyle, HeadWork, Opening, Top, Warn, Wires, lacks
+from pliant_coil.core.styles.contract import BandStyle, HeadStyle, lacks
+from pliant_coil.core.styles.handed_on import End, Form, FormedBand, HeadWork, Opening, Top, Warn, Wires
 from pliant_coil.core.styles.parameters import choice
 from pliant_coil.core.styles.stones import Bead, PlacedStone
 from pliant_coil.core.styles.tasks import Phase, Task, look, reads

@@ -9,7 +9,8 @@ from pliant_coil.core.moves.placed import Placed
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.bead_lists import Row, row_of, row_words
 from pliant_coil.core.styles.beads import landing, lead_start
-from pliant_coil.core.styles.contract import BandStyle, Form, FormedBand, HeadStyle, HeadWork, Opening, Top, Warn, Wires, lacks
+from pliant_coil.core.styles.contract import BandStyle, HeadStyle, lacks
+from pliant_coil.core.styles.handed_on import Form, FormedBand, HeadWork, Opening, Top, Warn, Wires
 from pliant_coil.core.styles.parameters import choice, degrees, millimetres, number
 from pliant_coil.core.styles.stones import Bead, PlacedStone
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads

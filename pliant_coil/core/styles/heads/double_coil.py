@@ -17,21 +17,8 @@ from pliant_coil.core.moves.straight import Lead
 from pliant_coil.core.moves.wrap import Wrap
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.beads import lead_start
-from pliant_coil.core.styles.contract import (
-    LOCKS,
-    BandStyle,
-    End,
-    Form,
-    FormedBand,
-    HeadStyle,
-    HeadWork,
-    Joined,
-    Opening,
-    Top,
-    Warn,
-    Wires,
-    lacks,
-)
+from pliant_coil.core.styles.contract import BandStyle, HeadStyle, lacks
+from pliant_coil.core.styles.handed_on import LOCKS, End, Form, FormedBand, HeadWork, Joined, Opening, Top, Warn, Wires
 from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres, number
 from pliant_coil.core.styles.stones import PlacedStone
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads

@@ -15,21 +15,8 @@ from pliant_coil.core.moves.placed import Fate, Placed
 from pliant_coil.core.moves.straight import Straight
 from pliant_coil.core.moves.wrap import Wrap
 from pliant_coil.core.styles import cautions
-from pliant_coil.core.styles.contract import (
-    LOCKS,
-    BandStyle,
-    End,
-    Form,
-    FormedBand,
-    HeadStyle,
-    HeadWork,
-    Opening,
-    Side,
-    Top,
-    Warn,
-    Wires,
-    lacks,
-)
+from pliant_coil.core.styles.contract import BandStyle, HeadStyle, lacks
+from pliant_coil.core.styles.handed_on import LOCKS, End, Form, FormedBand, HeadWork, Opening, Side, Top, Warn, Wires
 from pliant_coil.core.styles.parameters import choice, millimetres, number
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
 from pliant_coil.core.trade.sizes import MandrelMark

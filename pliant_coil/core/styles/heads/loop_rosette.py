@@ -18,7 +18,8 @@ from pliant_coil.core.moves.stitch import Stitch
 from pliant_coil.core.moves.straight import Lead, Through
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.beads import landing
-from pliant_coil.core.styles.contract import BandStyle, End, Form, FormedBand, HeadStyle, HeadWork, Opening, Side, Top, Warn, Wires, lacks
+from pliant_coil.core.styles.contract import BandStyle, HeadStyle, lacks
+from pliant_coil.core.styles.handed_on import End, Form, FormedBand, HeadWork, Opening, Side, Top, Warn, Wires
 from pliant_coil.core.styles.locks import wrap_at
 from pliant_coil.core.styles.parameters import WireSpec, choice, degrees, millimetres, number
 from pliant_coil.core.styles.stones import Bead, PlacedStone

@@ -13,21 +13,8 @@ from pliant_coil.core.moves.seat import Seat
 from pliant_coil.core.moves.straight import Lead
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.beads import check_reach, drilled, landing, lead_start, seat_on, snagging, stand_mm, standing
-from pliant_coil.core.styles.contract import (
-    BandStyle,
-    End,
-    Form,
-    FormedBand,
-    HeadStyle,
-    HeadWork,
-    Ledger,
-    Opening,
-    Side,
-    Top,
-    Warn,
-    Wires,
-    lacks,
-)
+from pliant_coil.core.styles.contract import BandStyle, HeadStyle, lacks
+from pliant_coil.core.styles.handed_on import End, Form, FormedBand, HeadWork, Ledger, Opening, Side, Top, Warn, Wires
 from pliant_coil.core.styles.locks import wrap_at
 from pliant_coil.core.styles.parameters import choice, degrees, number
 from pliant_coil.core.styles.stones import Bead

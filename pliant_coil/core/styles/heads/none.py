@@ -2,7 +2,8 @@
 
 from typing import ClassVar, Literal
 
-from pliant_coil.core.styles.contract import BandStyle, Form, FormedBand, HeadStyle, HeadWork, Opening, Top, Wires
+from pliant_coil.core.styles.contract import BandStyle, HeadStyle
+from pliant_coil.core.styles.handed_on import Form, FormedBand, HeadWork, Opening, Top, Wires
 from pliant_coil.core.styles.parameters import choice
 from pliant_coil.core.words.say import NOTHING, Say
 

@@ -7,6 +7,7 @@ from typing import ClassVar, Literal
 from pydantic import Field
 
 from pliant_coil.core.mechanics.curves import Point, Point3
+from pliant_coil.core.mechanics.polygons import near_half, parallel, perimeter_mm, sharp_angles, shortened, turn_at
 from pliant_coil.core.mechanics.program import read_program
 from pliant_coil.core.mechanics.weave import Weave
 from pliant_coil.core.moves.base import Move
@@ -15,7 +16,8 @@ from pliant_coil.core.moves.placed import Piece, Placed
 from pliant_coil.core.moves.straight import Lead
 from pliant_coil.core.moves.weaving import FrameWeaving
 from pliant_coil.core.styles import cautions
-from pliant_coil.core.styles.contract import BandStyle, End, Form, FormedBand, HeadStyle, HeadWork, Opening, Top, Warn, Wires, lacks
+from pliant_coil.core.styles.contract import BandStyle, HeadStyle, lacks
+from pliant_coil.core.styles.handed_on import End, Form, FormedBand, HeadWork, Opening, Top, Warn, Wires
 from pliant_coil.core.styles.outlines import CURVE_CORNERS, OutlineName, outline_corners
 from pliant_coil.core.styles.parameters import choice, millimetres, number
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
@@ -48,11 +50,11 @@ class _Frame:
 
     @property
     def half_mm(self) -> float:
-        return _around(self.half)
+        return perimeter_mm(self.half)
 
     @property
     def around_mm(self) -> float:
-        return _around((*self.outline, self.outline[0]))
+        return perimeter_mm((*self.outline, self.outline[0]))
 
 
 class OpenFrame(HeadStyle):
@@ -91,9 +93,9 @@ class OpenFrame(HeadStyle):
         gap = wires["weave"].size_mm if self.frame_gap_mm is None else self.frame_gap_mm
         pitch = wires["base"].size_mm + gap
         outline = self._corners()
-        offset = _offset(outline, pitch)
-        upper, fork, neck = _half(offset, pitch / 2)
-        inner, _, _ = _half(outline, 0.0)
+        offset = parallel(outline, pitch)
+        upper, fork, neck = near_half(offset, pitch / 2)
+        inner, _, _ = near_half(outline, 0.0)
         return _Frame(outline, offset, pitch, fork, neck, upper, inner)
 
     def _corners(self) -> tuple[Point, ...]:
@@ -118,7 +120,7 @@ class OpenFrame(HeadStyle):
                 say("an outline {span} long covers more than a third of the ring", span=Length(frame.span_mm)),
                 say("up to {most}", most=Length(math.floor(2 * most) / 2)),
             )
-        sharpest = min(_inside_angles(frame.outline))
+        sharpest = min(sharp_angles(frame.outline))
         if sharpest < math.radians(30):
             refuse("head.points", "the doubling wire can't follow so sharp a point", "fewer, blunter points")
         return Opening(root=True, span_mm=frame.span_mm, neck_mm=frame.neck_mm, facts=frame)
@@ -146,7 +148,7 @@ class OpenFrame(HeadStyle):
                 continue
             near = end.at[2] > 0
             half = frame.half if near else tuple((a, -z) for a, z in frame.half)
-            cut = _shortened(half, d / math.sqrt(2))
+            cut = shortened(half, d / math.sqrt(2))
             double = Figure("double", cut, 0.0, radius, mark="to the neck", mark_share=1.0)
             onward[end.key] = (Placed(f"{'near' if near else 'far'}.double", double, backwards=end.which == "first"),)
         counts = self._counts(frame, wires)
@@ -188,7 +190,7 @@ class OpenFrame(HeadStyle):
         parting = max(2, math.ceil(p / w))
         weave = self._weave(wires, frame, self.frame_program)
         repeats = max(1, math.floor((frame.around_mm / 2 - 2 * p) / weave.cycle_mm))
-        turn = math.pi - min(_inside_angles(frame.outline))
+        turn = math.pi - min(sharp_angles(frame.outline))
         sharp = turn > math.radians(20)
         corner = math.ceil(p * turn / (2 * w) if self.doubling_corner == "pushed" else p * math.tan(turn / 2) / w) if sharp else 0
         return parting, repeats, corner
@@ -200,7 +202,7 @@ class OpenFrame(HeadStyle):
         if len(corners) >= CURVE_CORNERS // 2:
             return 0
         for k, (_, z) in enumerate(corners):
-            if z > 1e-6 and _turn_at(corners, k) > math.radians(20):
+            if z > 1e-6 and turn_at(corners, k) > math.radians(20):
                 found += 1
         return found
 
@@ -251,7 +253,7 @@ class OpenFrame(HeadStyle):
 
     def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:
         frame: _Frame = work.facts[0]
-        if min(_inside_angles(frame.outline)) < math.radians(60) - 1e-6:
+        if min(sharp_angles(frame.outline)) < math.radians(60) - 1e-6:
             return [
                 Warn(
                     "frame-points",
@@ -271,7 +273,7 @@ class OpenFrame(HeadStyle):
 
         turns = say(
             "{turns}° corners, jaws a wire's width short of each mark",
-            turns=Number(math.degrees(math.pi - _inside_angles(frame.outline)[0]), 0),
+            turns=Number(math.degrees(math.pi - sharp_angles(frame.outline)[0]), 0),
         )
         shape = turns if self._outer_corners(frame) else Say("pressed round something of its shape")
         corner_words = (
@@ -380,69 +382,3 @@ def _first(move: Move) -> Point3:
 def _last(move: Move) -> Point3:
     assert isinstance(move, FrameWeaving)
     return move.ends
-
-
-def _around(points: tuple[Point, ...]) -> float:
-    return sum(math.dist(points[k - 1], points[k]) for k in range(1, len(points)))
-
-
-def _turn_at(corners: tuple[Point, ...], k: int) -> float:
-    """How far the way turns at a corner, positive outwards."""
-    a, b, c = corners[k - 1], corners[k], corners[(k + 1) % len(corners)]
-    turn = math.atan2(c[1] - b[1], c[0] - b[0]) - math.atan2(b[1] - a[1], b[0] - a[0])
-    return (turn + math.pi) % (2 * math.pi) - math.pi
-
-
-def _inside_angles(corners: tuple[Point, ...]) -> list[float]:
-    return [math.pi - turn for k in range(len(corners)) if (turn := _turn_at(corners, k)) > math.radians(8)] or [math.pi]
-
-
-def _offset(corners: tuple[Point, ...], by: float) -> tuple[Point, ...]:
-    """The outline's parallel outside, its corners mitred."""
-    found = []
-    n = len(corners)
-    for k in range(n):
-        a, b, c = corners[k - 1], corners[k], corners[(k + 1) % n]
-        n1, n2 = _outside(a, b), _outside(b, c)
-        scale = by / (1 + n1[0] * n2[0] + n1[1] * n2[1])
-        found.append((b[0] + (n1[0] + n2[0]) * scale, b[1] + (n1[1] + n2[1]) * scale))
-    return tuple(found)
-
-
-def _outside(a: Point, b: Point) -> Point:
-    length = math.dist(a, b)
-    return ((b[1] - a[1]) / length, -(b[0] - a[0]) / length)
-
-
-def _half(corners: tuple[Point, ...], level: float) -> tuple[tuple[Point, ...], float, float]:
-    """The near half of a closed curve above a line along the band: from the fork to the neck, and where both lie."""
-    n = len(corners)
-    points: list[Point] = []
-    # From the neck's tip by the near side: up through the level, and down through it again at the fork.
-    for k in range(n):
-        a, b = corners[k], corners[(k + 1) % n]
-        crosses = (a[1] - level) * (b[1] - level) < 0
-        if a[1] >= level - 1e-12 and (points or a[1] > level or abs(a[1] - level) < 1e-9):
-            points.append(a)
-        if crosses:
-            share = (level - a[1]) / (b[1] - a[1])
-            points.append((a[0] + (b[0] - a[0]) * share, level))
-            if b[1] < level:
-                break
-        elif points and b[1] <= level + 1e-12 and a[1] > level:
-            points.append(b)
-            break
-    half = tuple(reversed(points))
-    return half, -half[0][0], half[-1][0]
-
-
-def _shortened(points: tuple[Point, ...], by: float) -> tuple[Point, ...]:
-    """A way less its last bit: it butts the wire that it meets."""
-    kept = list(points)
-    left = by
-    while len(kept) > 2 and math.dist(kept[-1], kept[-2]) <= left:
-        left -= math.dist(kept[-1], kept[-2])
-        kept.pop()
-    a, b = kept[-2], kept[-1]
-    share = 1 - left / math.dist(a, b)
-    return (*kept[:-1], (a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share))

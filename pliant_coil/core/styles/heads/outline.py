@@ -14,7 +14,8 @@ from pliant_coil.core.moves.base import on_circle
 from pliant_coil.core.moves.figure import FigurePart
 from pliant_coil.core.moves.placed import Placed
 from pliant_coil.core.styles import cautions
-from pliant_coil.core.styles.contract import BandStyle, Form, FormedBand, HeadStyle, HeadWork, Opening, Top, Warn, Wires, lacks
+from pliant_coil.core.styles.contract import BandStyle, HeadStyle, lacks
+from pliant_coil.core.styles.handed_on import Form, FormedBand, HeadWork, Opening, Top, Warn, Wires
 from pliant_coil.core.styles.parameters import choice, degrees, millimetres, number
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look
 from pliant_coil.core.words.figures import Article, Count, Degrees, Length, Thickness, Tolerance

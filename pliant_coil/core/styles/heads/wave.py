@@ -13,20 +13,8 @@ from pliant_coil.core.moves.base import Cause, on_circle
 from pliant_coil.core.moves.passing import Course
 from pliant_coil.core.moves.placed import Placed
 from pliant_coil.core.styles import cautions
-from pliant_coil.core.styles.contract import (
-    BandStyle,
-    Effect,
-    Form,
-    FormedBand,
-    HeadStyle,
-    HeadWork,
-    Opening,
-    Stack,
-    Top,
-    Warn,
-    Wires,
-    lacks,
-)
+from pliant_coil.core.styles.contract import BandStyle, HeadStyle, lacks
+from pliant_coil.core.styles.handed_on import Effect, Form, FormedBand, HeadWork, Opening, Stack, Top, Warn, Wires
 from pliant_coil.core.styles.parameters import Part, choice, degrees, millimetres, number
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
 from pliant_coil.core.words.figures import Article, Count, Length, Share, Thickness

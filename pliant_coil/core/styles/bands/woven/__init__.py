@@ -16,19 +16,8 @@ from pliant_coil.core.mechanics.weave import Weave, can_be_folded
 from pliant_coil.core.styles.bands.woven import steps
 from pliant_coil.core.styles.bands.woven import wires as wires_of
 from pliant_coil.core.styles.bands.woven.wires import Laid
-from pliant_coil.core.styles.contract import (
-    BandStyle,
-    Effect,
-    Form,
-    FormedBand,
-    Joined,
-    Opening,
-    SizedBy,
-    Top,
-    Warn,
-    Wires,
-    springback,
-)
+from pliant_coil.core.styles.contract import BandStyle
+from pliant_coil.core.styles.handed_on import Effect, Form, FormedBand, Joined, Opening, SizedBy, Top, Warn, Wires, springback
 from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres, number
 from pliant_coil.core.styles.repeats import Chart, ChartPass, ChartWire, Guide, Repeats
 from pliant_coil.core.styles.tasks import Task

@@ -9,10 +9,7 @@ from pliant_coil.core.mechanics.program import program_text
 from pliant_coil.core.mechanics.weave import Weave
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.bands.woven.wires import Laid
-from pliant_coil.core.styles.contract import (
-    FormedBand,
-    Opening,
-)
+from pliant_coil.core.styles.handed_on import FormedBand, Opening
 from pliant_coil.core.styles.repeats import Guide
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
 from pliant_coil.core.trade.sizes import MandrelMark

@@ -19,13 +19,7 @@ from pliant_coil.core.moves.stitch import Hitch
 from pliant_coil.core.moves.straight import Straight
 from pliant_coil.core.moves.weaving import Weaving
 from pliant_coil.core.moves.wrap import Wrap
-from pliant_coil.core.styles.contract import (
-    Anchor,
-    End,
-    Opening,
-    Side,
-    Slot,
-)
+from pliant_coil.core.styles.handed_on import Anchor, End, Opening, Side, Slot
 from pliant_coil.core.trade.profiles import Profile
 from pliant_coil.core.trade.wire import Wire
 from pliant_coil.core.words.say import Say

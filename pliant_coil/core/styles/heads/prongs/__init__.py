@@ -6,7 +6,8 @@ from typing import ClassVar, Literal
 
 from pydantic import Field
 
-from pliant_coil.core.styles.contract import BandStyle, Form, FormedBand, HeadStyle, HeadWork, Opening, Top, Warn, Wires, lacks
+from pliant_coil.core.styles.contract import BandStyle, HeadStyle, lacks
+from pliant_coil.core.styles.handed_on import Form, FormedBand, HeadWork, Opening, Top, Warn, Wires
 from pliant_coil.core.styles.heads.prongs import claws, upright
 from pliant_coil.core.styles.heads.prongs.stone import Facts, Stone
 from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres

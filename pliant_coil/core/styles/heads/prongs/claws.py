@@ -14,7 +14,7 @@ from pliant_coil.core.moves.prong import Claw
 from pliant_coil.core.moves.straight import Lead, Straight
 from pliant_coil.core.moves.wrap import Wrap
 from pliant_coil.core.styles import cautions
-from pliant_coil.core.styles.contract import End, Form, FormedBand, HeadWork, Wires
+from pliant_coil.core.styles.handed_on import End, Form, FormedBand, HeadWork, Wires
 from pliant_coil.core.styles.heads.prongs.stone import Facts, placed
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
 from pliant_coil.core.words.figures import Count, Length, Thickness

@@ -15,7 +15,7 @@ from pliant_coil.core.moves.prong import Prong
 from pliant_coil.core.moves.straight import Lead, Straight
 from pliant_coil.core.moves.wrap import Wrap
 from pliant_coil.core.styles import cautions
-from pliant_coil.core.styles.contract import LOCKS, End, Form, FormedBand, HeadWork, Wires
+from pliant_coil.core.styles.handed_on import LOCKS, End, Form, FormedBand, HeadWork, Wires
 from pliant_coil.core.styles.heads.prongs.stone import Facts, Stone, placed
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
 from pliant_coil.core.words.figures import Count, Length, Thickness, number_words

@@ -18,13 +18,13 @@ from pliant_coil.core.moves.placed import Piece, Placed
 from pliant_coil.core.moves.stitch import Hitch
 from pliant_coil.core.moves.straight import Lead, Straight, Through
 from pliant_coil.core.moves.weaving import FrameWeaving
-from pliant_coil.core.styles import cautions
-from pliant_coil.core.styles.contract import BandStyle, End, Form, FormedBand, HeadStyle, HeadWork, Opening, Top, Warn, Wires, lacks
+from pliant_coil.core.styles.contract import BandStyle, HeadStyle, lacks
+from pliant_coil.core.styles.handed_on import End, Form, FormedBand, HeadWork, Opening, Top, Warn, Wires
+from pliant_coil.core.styles.heads.framed_bead import steps
 from pliant_coil.core.styles.parameters import choice, millimetres, number
 from pliant_coil.core.styles.stones import Gem, PlacedStone
-from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
-from pliant_coil.core.trade.sizes import MandrelMark
-from pliant_coil.core.words.figures import Count, Length, Number, Thickness
+from pliant_coil.core.styles.tasks import Task
+from pliant_coil.core.words.figures import Length, Number, Thickness
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
 
@@ -61,7 +61,7 @@ class FlatBead(Gem):
 
 
 @dataclass(frozen=True)
-class _Facts:
+class Facts:
     """The frame of the pair from the right and that of the pair from the left, each seen as if it came from the right."""
 
     right: Frame
@@ -131,7 +131,7 @@ class FramedBead(HeadStyle):
                     say("two scrolls of {across} meet in the middle of the bead", across=Thickness(across)),
                     say("{most} turns, or finer wire", most=Number(math.floor(most * 4) / 4, 2)),
                 )
-        read_program(self._program, 2, "head.frame_program")
+        read_program(self.said_program, 2, "head.frame_program")
 
     def _check_shape(self) -> None:
         b = self.bead
@@ -144,7 +144,7 @@ class FramedBead(HeadStyle):
                 refuse("head.bead.corner_mm", "so round a tip makes it an oval", say("up to {most}", most=Thickness(b.width / 3)))
 
     @property
-    def _program(self) -> str:
+    def said_program(self) -> str:
         return self.frame_program or "A3 AB1"
 
     def _eye(self, d: float) -> float:
@@ -174,11 +174,11 @@ class FramedBead(HeadStyle):
                 "so large a bead leaves too little of the ring round the finger",
                 say("up to about {most}", most=Length(most)),
             )
-        weave = Weave(read_program(self._program, 2, "head.frame_program"), 2, d, w, gap, 1.0)
-        return Opening(gap_rad=theta, lead_mm=lead, corner_mm=d * math.tan(theta / 2), ties=True, facts=_Facts(right, left, weave, shift))
+        weave = Weave(read_program(self.said_program, 2, "head.frame_program"), 2, d, w, gap, 1.0)
+        return Opening(gap_rad=theta, lead_mm=lead, corner_mm=d * math.tan(theta / 2), ties=True, facts=Facts(right, left, weave, shift))
 
     def make(self, form: Form, band: FormedBand, wires: Wires, opening: Opening) -> HeadWork:
-        facts: _Facts = opening.facts
+        facts: Facts = opening.facts
         theta = opening.gap_rad or 0.0
         onward: dict[tuple[str, str], tuple[Placed, ...]] = {}
         for end in band.ends:
@@ -258,7 +258,7 @@ class FramedBead(HeadStyle):
             moves.append(("tuck", Straight("tuck", end, tip)))
         return moves
 
-    def _first_half(self, facts: _Facts, tail: End) -> tuple[Placed, ...]:
+    def _first_half(self, facts: Facts, tail: End) -> tuple[Placed, ...]:
         """The reel end: through the bead to the far pair, and round the bead with it."""
         # It comes from the tail's side and works the pair that comes up on the other.
         far_right = tail.at[0] < 0
@@ -277,10 +277,10 @@ class FramedBead(HeadStyle):
         ]
         return tuple(Placed(f"weave.{name}", move, turned=not far_right, backwards=backwards) for name, move in moves)
 
-    def _frame_weave(self, facts: _Facts, repeats: int, *, turned: bool) -> FrameWeaving:
+    def _frame_weave(self, facts: Facts, repeats: int, *, turned: bool) -> FrameWeaving:
         frame = facts.frame(turned=turned)
         return FrameWeaving(
-            self._program,
+            self.said_program,
             facts.weave,
             repeats,
             frame.level_mm,
@@ -292,13 +292,13 @@ class FramedBead(HeadStyle):
             level_mm=frame.level_mm,
         )
 
-    def _second_half(self, facts: _Facts, *, far_left: bool) -> tuple[Placed, ...]:
+    def _second_half(self, facts: Facts, *, far_left: bool) -> tuple[Placed, ...]:
         """The second side's fine wire: under the frame to the other pair, round the bead with it, the tie of head and band, and its end."""
         frame, weave = facts.frame(turned=far_left), facts.weave
         d, w = weave.base_mm, weave.wire_mm
         one, both = weave.loop_mm(1), weave.loop_mm(2)
         under = Hitch("under the frame", 2 * (frame.pitch_mm + d) + w, Say("under both pairs to the other side"))
-        half = self._frame_weave(facts, self._second_repeats(facts, turned=far_left), turned=far_left)
+        half = self._frame_weave(facts, self.second_repeats(facts, turned=far_left), turned=far_left)
         tie = Hitch(
             "tie to the shoulder",
             4 * both + 3 * one,
@@ -312,7 +312,7 @@ class FramedBead(HeadStyle):
             Placed("weave.2.end", end),
         )
 
-    def _second_repeats(self, facts: _Facts, *, turned: bool) -> int:
+    def second_repeats(self, facts: Facts, *, turned: bool) -> int:
         """Without the two whose place the tie and the end take."""
         return max(1, facts.repeats(turned=turned) - 2)
 
@@ -325,7 +325,7 @@ class FramedBead(HeadStyle):
         )
 
     def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:
-        facts: _Facts = work.facts
+        facts: Facts = work.facts
         theta, _ = band_lead(facts.right, band.radius_mm)
         found = []
         if theta > _UPRIGHT:
@@ -341,117 +341,7 @@ class FramedBead(HeadStyle):
         return found
 
     def tasks(self, band: FormedBand, work: HeadWork) -> list[Task]:
-        facts: _Facts = work.facts
-        placed = {p.id: p for led in work.onward.values() for p in led}
-        second = {p.id: p for p in work.pieces[0].moves}
-        far_left = second["weave.2.frame"].turned
-        n, then = facts.repeats(turned=not far_left), self._second_repeats(facts, turned=far_left)
-        start = MandrelMark(band.form.diameter_mm)
-        run_off = sum(p.length_mm for piece in band.pieces if piece.role == "weave" for p in piece.moves)
-        need = work.pieces[0].net_mm + 12
-        where = "Run off {need} and cut" if self.second_weave == "rest" else "Take a new piece of {need}"
-        scrolls = tuple(i for i in placed if i.endswith(("lift", "scroll", "tuck")))
-        tasks = [
-            Task(
-                "string",
-                Phase.WIRE,
-                say(
-                    "String the bead on the fine wire before the first wrap, and push it {far} along, past all that the band's weave uses.",
-                    far=Length(run_off + 50),
-                ),
-                checks=(look("It slides.", "Another bead, or finer wire."),),
-                cautions=(cautions.THREAD_FIRST, cautions.STONE),
-                stage="thread",
-            ),
-            Task(
-                "open-shoulders",
-                Phase.HEAD,
-                say(
-                    "Let the ends pass beside each other, the right pair towards the nail, the left towards the wrist; lay the bead on top and open the shoulders until it lies flat."
-                ),
-                makes=tuple(i for i in placed if i.endswith("bend")),
-                checks=(look("The fine wire leaves the band as high as the bead's hole.", "Form it again."),),
-                stage="frame",
-            ),
-            Task(
-                "first-half",
-                Phase.HEAD,
-                say(
-                    "Start the inner wire of each side round the bead by thumb, a fine wire's gap off it. Draw the fine wire through the bead to the far pair and pinch; weave that pair round the bead, "
-                    "{program}, {n}, A the inner wire; draw up after each three.",
-                    program=self._program,
-                    n=Count(n, "repeat", "repeats"),
-                ),
-                makes=(
-                    "weave.in",
-                    "weave.through",
-                    "weave.out",
-                    "weave.frame",
-                    *(i for i in placed if i.endswith(".frame") and i != "weave.frame"),
-                ),
-                checks=(
-                    Check(
-                        say(
-                            "The frame touches the bead all the way; every 5 repeats are {long} long on the inner wire.",
-                            long=Length(5 * facts.weave.cycle_mm),
-                        ),
-                        Say(
-                            "The shank twists: straighten it by hand. The outer wire hangs: ring it in by thumb before each wrap round both."
-                        ),
-                    ),
-                ),
-                cautions=(cautions.STONE,),
-                count=n,
-                stage="frame",
-            ),
-            Task(
-                "second-half",
-                Phase.HEAD,
-                say(
-                    f"{where}; thread its end inside the frame, under, to the other pair, and weave it towards the first shoulder, {{n}}.",
-                    need=Length(need),
-                    n=Count(then, "repeat", "repeats"),
-                ),
-                makes=tuple(i for i in second if i.endswith(("under", "frame"))),
-                checks=(reads(0.2, say("Form it again at {start} now: after the next step it is locked.", start=start)),),
-                cautions=(cautions.FINE_PULL,),
-                count=then,
-                stage="frame",
-            ),
-            Task(
-                "tie",
-                Phase.LOCK,
-                Say(
-                    "Tie head and band: twice round both wires, once on the inner; down between band and bead, round the band's pair, up between the wires, held on a finger so that it doesn't kink; "
-                    "once round both, three on the inner, trim inside."
-                ),
-                makes=tuple(i for i in second if i.endswith(("tie", "end"))),
-                checks=(look("Head and band don't rock against each other.", "One more round if the tail allows."),),
-                cautions=(cautions.LAST_EASY, cautions.CUT),
-                stage="tie",
-            ),
-        ]
-        if self.scrolls:
-            says = say(
-                "Turn each inner end up over the face, {inner} turns, flatten the scroll off the bead in nylon jaws and press it down by hand; {outer}",
-                inner=Number(self.scroll_turns, 2),
-                outer=say("the outer ones {turns} turns, slipped under the first.", turns=Number(self.outer_scroll_turns, 2))
-                if self.scrolls == 4
-                else Say("cut the outer ones where they go under a scroll, file and tuck them."),
-            )
-        else:
-            says = Say("Cut every end where it meets the frame again, file it and tuck it under.")
-        tasks.append(
-            Task(
-                "scrolls",
-                Phase.TRIM,
-                says,
-                makes=scrolls,
-                checks=(look("The bead neither rattles nor turns."),),
-                cautions=(cautions.STONE, cautions.EDGES),
-            )
-        )
-        return tasks
+        return steps.tasks(self, band, work)
 
 
 def _after(points: list[Point3], cut_mm: float) -> list[Point3]:

@@ -8,36 +8,23 @@ from typing import Annotated, Any, ClassVar, Literal
 from pydantic import BeforeValidator, Field
 
 from pliant_coil.core.mechanics.curves import Point, Point3, along_way, length_mm, stretch_of
-from pliant_coil.core.mechanics.motifs import CRESCENT_RODS_MM, LOOP_ROD_MM, LOOPS_HIGH_MM, motif
+from pliant_coil.core.mechanics.motifs import motif
 from pliant_coil.core.mechanics.over_stone import Body, Ellipsoid, LockedUnder, Section, Slab
 from pliant_coil.core.mechanics.roots import where_it_reaches
 from pliant_coil.core.moves.base import Move
 from pliant_coil.core.moves.figure import FigurePart
 from pliant_coil.core.moves.passing import LoosePass
 from pliant_coil.core.moves.placed import Placed
-from pliant_coil.core.styles import cautions
-from pliant_coil.core.styles.contract import (
-    BandStyle,
-    End,
-    Form,
-    FormedBand,
-    HeadStyle,
-    HeadWork,
-    Ledger,
-    Opening,
-    Side,
-    Top,
-    Warn,
-    Wires,
-    lacks,
-)
+from pliant_coil.core.styles.contract import BandStyle, HeadStyle, lacks
+from pliant_coil.core.styles.handed_on import End, Form, FormedBand, HeadWork, Ledger, Opening, Side, Top, Warn, Wires
+from pliant_coil.core.styles.heads.cage import steps
 from pliant_coil.core.styles.locks import wrap_at
 from pliant_coil.core.styles.parameters import Part, choice, degrees, millimetres, number
 from pliant_coil.core.styles.stones import HIGH_MM, Gem, PlacedStone
-from pliant_coil.core.styles.tasks import Phase, Task, look, reads
-from pliant_coil.core.words.figures import Article, Count, Length, Thickness, Times
+from pliant_coil.core.styles.tasks import Task
+from pliant_coil.core.words.figures import Article, Count, Length, Thickness
 from pliant_coil.core.words.refusal import refuse
-from pliant_coil.core.words.say import NOTHING, Say, say
+from pliant_coil.core.words.say import Say, say
 
 _OUT = 0.6
 """Where front and back passes cross the top, as a share of the stone's half width."""
@@ -72,7 +59,7 @@ Passes = tuple[Annotated[PassSpec, BeforeValidator(_as_pass)], ...]
 
 
 @dataclass(frozen=True)
-class _Facts:
+class Facts:
     bottom_mm: float
     lock_rad: float
     passes: tuple[tuple[PassSpec, Side, str], ...] = ()
@@ -143,7 +130,7 @@ class Cage(HeadStyle):
         else:
             lock = math.radians(self.lock_at_deg)
         foot = 0.0 if Top.THROUGH in band.tops() else lock
-        return Opening(foot_rad=foot, shoulder_rad=lock, across=True, facts=_Facts(bottom, lock))
+        return Opening(foot_rad=foot, shoulder_rad=lock, across=True, facts=Facts(bottom, lock))
 
     def section(self, spec: PassSpec, lock: Point, d: float) -> Section:
         """The taut way of a pass. Raises `Refusal` for one that slides off, or whose locks lie under the stone."""
@@ -164,7 +151,7 @@ class Cage(HeadStyle):
         return body.over(lock, d, math.copysign(tilt, z))
 
     def make(self, form: Form, band: FormedBand, wires: Wires, opening: Opening) -> HeadWork:
-        facts: _Facts = opening.facts
+        facts: Facts = opening.facts
         d = band.strand_wire.height_mm
         ends: dict[Side, End] = {}
         for end in band.ends:
@@ -195,7 +182,7 @@ class Cage(HeadStyle):
             wrap = wrap_at(band, end.wire, wraps, from_rad, edge=edge if far == "right" else -edge, turned=far == "left")
             stop, finish = (wrap.begins, wrap.ends) if far == "right" else (_turned(wrap.begins), _turned(wrap.ends))
             taut = _between(section.in_space(facts.bottom_mm), end.at, stop)
-            figure = self._motif(d) if last and k == len(self.passes) - 1 and self.motif != "none" else []
+            figure = self.figure(d) if last and k == len(self.passes) - 1 and self.motif != "none" else []
             onward[end.key] += [
                 Placed(f"{name}.{part}", move, backwards=end.which == "first")
                 for part, move in self._over(f"pass.{k + 1}", taut, section.aside, figure)
@@ -245,7 +232,7 @@ class Cage(HeadStyle):
             "pass", partial(tuple, taut), slack_share=self.slack_share, jogs=need, jog_length_mm=self.jog_length_mm, aside=aside
         )
 
-    def _locked(self, form: Form, band: FormedBand, facts: _Facts, end: End, ledger: Ledger, name: str) -> tuple[Placed, Ledger]:
+    def _locked(self, form: Form, band: FormedBand, facts: Facts, end: End, ledger: Ledger, name: str) -> tuple[Placed, Ledger]:
         from_rad = max(facts.lock_rad, ledger.of(end.side).free_rad)
         turned = end.side == "left"
         edge = -1 if (-end.at[2] if turned else end.at[2]) < 0 else 1
@@ -272,27 +259,10 @@ class Cage(HeadStyle):
 
     def _stands_mm(self, d: float) -> float:
         """How far the motif stands up from the pass."""
-        return 0.0 if self.motif == "none" else max(up for _, _, up in self._motif(d))
+        return 0.0 if self.motif == "none" else max(up for _, _, up in self.figure(d))
 
-    def _motif(self, d: float) -> list[Point3]:
+    def figure(self, d: float) -> list[Point3]:
         return motif(self.motif, d, jog_mm=self.jog_mm, jog_length_mm=self.jog_length_mm)
-
-    def _motif_words(self, d: float) -> Say:
-        figure = self._motif(d)
-        bends = {
-            "two-loops": "bend it up square, once round the {rod} rod {high} up, {high} across, once round it again, and down",
-            "spiral": "roll it into a flat spiral of two turns, and bring it out of the middle over the coils",
-            "wave": "bend three waves, twice as high as a jog",
-            "crescent": "bend it over the {outer} rod almost to a ring and back inside on the {inner} one, to where it began",
-        }[self.motif]
-        return say(
-            f" On top, before it goes down, {bends}, close to the stone: {{long}} more.",
-            rod=Thickness(LOOP_ROD_MM),
-            high=Length(LOOPS_HIGH_MM),
-            outer=Thickness(CRESCENT_RODS_MM[0]),
-            inner=Thickness(CRESCENT_RODS_MM[1]),
-            long=Length(length_mm(figure) - figure[-1][0]),
-        )
 
     def phrase(self, band: BandStyle) -> Say:
         s = self.stone
@@ -304,7 +274,7 @@ class Cage(HeadStyle):
         )
 
     def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:
-        facts: _Facts = work.facts
+        facts: Facts = work.facts
         d = band.strand_wire.height_mm
         s = self.stone
         found = []
@@ -351,88 +321,7 @@ class Cage(HeadStyle):
         ]
 
     def tasks(self, band: FormedBand, work: HeadWork) -> list[Task]:
-        facts: _Facts = work.facts
-        placed = {p.id: p for led in work.onward.values() for p in led}
-        slot = self.order == "slot-first" or (self.order is None and self.stone.length_mm < 14 and band.strand_wire.height_mm < 0.9)
-        start = (
-            "Take each tail once through the ring beside the top and over to the other side; slip the stone in between."
-            if slot
-            else "Bend both tails to opposite sides; the stone sits on the band between them, its flat side down."
-        )
-        tasks = [Task("set-stone", Phase.HEAD, Say(start), checks=(look("It sits level."),), cautions=(cautions.STONE,), stage="cage")]
-        for k, (spec, side, name) in enumerate(facts.passes, 1):
-            lock = next(i for i in placed if i.endswith(f"lock.{k}"))
-            wraps = placed[lock].move.count or 1
-            figure = tuple(i for i in placed if i.endswith("motif")) if k == len(facts.passes) else ()
-            makes = (name, *figure, *(f"{name}.down" for _ in figure), lock)
-            way = {
-                "diagonal": "from its front corner to the far back one",
-                "other-diagonal": "from its back corner to the far front one",
-            }.get(spec.over, f"over the {spec.over}")
-            tasks.append(
-                Task(
-                    f"pass-{k}",
-                    Phase.HEAD,
-                    say(
-                        "Pass {k} of {n}: the tail that stands on the {side}, {way} of the stone, down the other side, through the ring and {times} round the band close to the stone; {length} of wire.{motif}",
-                        k=str(k),
-                        n=str(len(facts.passes)),
-                        side=side,
-                        way=way,
-                        times=Times(wraps),
-                        length=Length(sum(placed[i].length_mm for i in makes)),
-                        motif=self._motif_words(band.strand_wire.height_mm) if k == len(facts.passes) and self.motif != "none" else NOTHING,
-                    ),
-                    makes=makes,
-                    checks=(
-                        look(
-                            "It holds, and may be loose: where can the stone still get out? The next pass goes there.",
-                            "Tail too short for the next: end it here with one wrap more.",
-                        ),
-                        *((reads(0.15),) if k == len(facts.passes) else ()),
-                    ),
-                    stage="cage",
-                )
-            )
-        ends = tuple(i for i in placed if i.endswith(".lock"))
-        if ends:
-            tasks.append(
-                Task(
-                    "lock-tail",
-                    Phase.LOCK,
-                    say("Wrap the other tail {times} round the band where it came up.", times=Times(band.form.locks)),
-                    makes=ends,
-                    stage="lock",
-                )
-            )
-        tasks += [
-            Task(
-                "trim",
-                Phase.TRIM,
-                Say("Cut each tail flush on the outer face and press it in."),
-                checks=(look("A finger finds no end."),),
-                cautions=(cautions.CUT, cautions.EDGES),
-            ),
-            Task(
-                "jogs",
-                Phase.ROUND,
-                say(
-                    "Bigger round pliers across each pass, a short twist: a jog of {swing} over {long}. About {n} on each pass, also on those underneath; none on a lock.",
-                    swing=Thickness(self.jog_mm),
-                    long=Thickness(self.jog_length_mm),
-                    n=Count(facts.jogs, "jog", "jogs"),
-                ),
-                checks=(
-                    look(
-                        "It presses on the stone and doesn't rattle, pushed from all six sides.",
-                        "Another jog, or a pass with what is left.",
-                    ),
-                ),
-                cautions=(cautions.STONE,),
-                stage="tighten",
-            ),
-        ]
-        return tasks
+        return steps.tasks(self, band, work)
 
 
 def _on_the_way(figure: list[Point3], way: list[Point3], aside: Point3) -> list[Point3]:

@@ -15,13 +15,14 @@ from pliant_coil.core.moves.passing import Course
 from pliant_coil.core.moves.placed import Placed
 from pliant_coil.core.moves.stitch import Hitch
 from pliant_coil.core.moves.straight import Lead
-from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.beads import lead_start
-from pliant_coil.core.styles.contract import BandStyle, End, Form, FormedBand, HeadStyle, HeadWork, Ledger, Opening, Side, Top, Warn, Wires
+from pliant_coil.core.styles.contract import BandStyle, HeadStyle
+from pliant_coil.core.styles.handed_on import End, Form, FormedBand, HeadWork, Ledger, Opening, Side, Top, Warn, Wires
+from pliant_coil.core.styles.heads.swirl import steps
 from pliant_coil.core.styles.locks import edge_of, wrap_at
 from pliant_coil.core.styles.parameters import choice, degrees, millimetres, number
-from pliant_coil.core.styles.tasks import Phase, Task, look, reads
-from pliant_coil.core.words.figures import Count, Degrees, Length, Number, Times
+from pliant_coil.core.styles.tasks import Task
+from pliant_coil.core.words.figures import Count, Degrees, Length
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
 
@@ -39,7 +40,7 @@ _MOST_FREE = 2
 
 
 @dataclass(frozen=True)
-class _Facts:
+class Facts:
     face: Face | None = None
     reach_rad: float = 0.0
     coils: int = 0
@@ -83,11 +84,11 @@ class Swirl(HeadStyle):
     def opening(self, form: Form, band: BandStyle, wires: Wires) -> Opening:
         reach = math.radians(self.reach_deg)
         if self._is_face(band):
-            return Opening(end_mm=(1.0,), facts=_Facts(reach_rad=reach))
+            return Opening(end_mm=(1.0,), facts=Facts(reach_rad=reach))
         if self._is_open(band):
-            return Opening(gap_rad=reach, facts=_Facts(reach_rad=reach))
+            return Opening(gap_rad=reach, facts=Facts(reach_rad=reach))
         foot = reach if Top.THROUGH not in band.tops() and Top.TAILS in band.tops() else 0.0
-        return Opening(foot_rad=foot, shoulder_rad=reach, across=True, facts=_Facts(reach_rad=reach))
+        return Opening(foot_rad=foot, shoulder_rad=reach, across=True, facts=Facts(reach_rad=reach))
 
     def make(self, form: Form, band: FormedBand, wires: Wires, opening: Opening) -> HeadWork:
         if opening.end_mm:
@@ -126,7 +127,7 @@ class Swirl(HeadStyle):
         self, locks: int, band: FormedBand, opening: Opening, end: End, ledger: Ledger, inside: int = 0, apart: float = 0.0
     ) -> tuple[tuple[Placed, ...], Ledger]:
         """A tail bound first where it is wanted, over the top to the other side, and its end; seen as if it came up on the left."""
-        facts: _Facts = opening.facts
+        facts: Facts = opening.facts
         d = end.wire.height_mm
         backwards, turned = end.which == "first", end.side == "right"
         found: list[Placed] = []
@@ -200,7 +201,7 @@ class Swirl(HeadStyle):
             onward[end.key] = tuple(Placed(f"{name}.{part}", move, backwards=backwards) for part, move in led)
         height = joined + face.coil_mm
         return HeadWork(
-            onward=onward, ledger=band.ledger, tied=True, height_mm=height, facts=_Facts(face, opening.facts.reach_rad, fit, sweeps)
+            onward=onward, ledger=band.ledger, tied=True, height_mm=height, facts=Facts(face, opening.facts.reach_rad, fit, sweeps)
         )
 
     def _swept_end(self, face: Face, end: End, sweep: Sweep, hook: float, *, outside: bool) -> list[tuple[str, Move]]:
@@ -242,7 +243,7 @@ class Swirl(HeadStyle):
             ]
         return found
 
-    def _wound(self, fit: int, sweeps: tuple[Sweep, ...]) -> tuple[int, int, int]:
+    def wound(self, fit: int, sweeps: tuple[Sweep, ...]) -> tuple[int, int, int]:
         """Coils round the first end alone, round it and the next one, and round the first alone again: as many as fit."""
         tied = min(self.tie_coils, fit) if "across" in sweeps else 0
         alone = fit - tied
@@ -258,7 +259,7 @@ class Swirl(HeadStyle):
         room = math.floor(face.across_mm() / face.bind.width_mm)
         found: list[tuple[str, Move]] = [("rise", Hitch("rise", face.rise_mm, Say("a quarter bend at the foot")))]
         gone = 0
-        for name, coils, squares in zip(("coils", "tie", "rest"), self._wound(fit, sweeps), (1, 2, 1), strict=True):
+        for name, coils, squares in zip(("coils", "tie", "rest"), self.wound(fit, sweeps), (1, 2, 1), strict=True):
             drawn = min(coils, max(0, room - gone))
             if drawn:
                 # Hoop angles count against the ring's.
@@ -281,7 +282,7 @@ class Swirl(HeadStyle):
         return Say("its ends swept across the top")
 
     def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:
-        facts: _Facts = work.facts
+        facts: Facts = work.facts
         face = facts.face
         found = []
         if face is None:
@@ -305,146 +306,7 @@ class Swirl(HeadStyle):
         return found
 
     def tasks(self, band: FormedBand, work: HeadWork) -> list[Task]:
-        facts: _Facts = work.facts
-        ids = {p.id: p for led in work.onward.values() for p in led}
-        if facts.face is None:
-            return self._bypass_tasks(band, ids)
-        face = facts.face
-        before, tied, after = self._wound(facts.coils, facts.sweeps)
-        twin = Say("The same on the other side: its half-turn twin, not its mirror image.")
-        through = tuple(i for i in ids if i in ("bind.left.foot", "bind.right.foot"))
-        wound = tuple(i for i in ids if i.startswith("bind.") and i not in through and not i.endswith("rise"))
-        first = "left.1" if "left.1.across" in ids else "right.1"
-        reach = sum(p.length_mm for i, p in ids.items() if i.startswith(f"{first}."))
-        tucked = "once through the ring" if self.tuck == "through" else "against the band"
-        again = say("Then tuck the tied square {where} and trim it.", where=tucked) if "across" in facts.sweeps else Say("")
-        return [
-            Task(
-                "ends-up",
-                Phase.HEAD,
-                Say(
-                    "Pull both binder tails tight; bend the squares of one side straight up, away from the finger, then the other side's. Single out the one nearest the middle on each side."
-                ),
-                makes=tuple(i for i in ids if i.endswith("rise")),
-                checks=(
-                    look(
-                        "As many on both sides, in line; the two singled out are opposite by half a turn.",
-                        "Swap one: mirror images make the face askew.",
-                    ),
-                ),
-                stage="face",
-            ),
-            Task(
-                "coil",
-                Phase.HEAD,
-                say(
-                    "Wind the binder round it, flat side in, {a}; take in the next end, {tie} round both; go on round the first alone, {b}. {twin}",
-                    a=Count(before, "coil", "coils"),
-                    tie=Count(tied, "coil", "coils"),
-                    b=Count(after, "coil", "coils"),
-                    twin=twin,
-                ),
-                makes=wound,
-                checks=(look(say("Close, {long} long.", long=Length(facts.coils * face.bind.width_mm))),),
-                count=facts.coils,
-                stage="face",
-            ),
-            Task(
-                "across",
-                Phase.HEAD,
-                say(
-                    "Lay both coils straight across, side by side, each {hook} round the foot of the other side; trim the first square where it lies under the hook, {long} from its foot.",
-                    hook=Degrees(math.radians(self.hook_deg)),
-                    long=Length(reach),
-                ),
-                makes=tuple(i for i in ids if i.endswith(("across", "hook", "tuck"))),
-                checks=(look("They touch; neither rides up.", "Slack: pull from the end with pliers."), reads(0.15)),
-                cautions=(cautions.CUT, cautions.EDGES),
-                stage="face",
-            ),
-            Task(
-                "binder-through",
-                Phase.HEAD,
-                say(
-                    "Take each binder tail through the ring, flat to the finger, and up round the foot; trim it and press its end into the face. {again}",
-                    again=again,
-                ),
-                makes=through,
-                checks=(look("The finger feels no end."), reads(0.15)),
-                cautions=(cautions.CUT, cautions.EDGES),
-                stage="face",
-            ),
-            Task(
-                "frame",
-                Phase.HEAD,
-                say(
-                    "Take the next end the other way round along the long side of the face, {oval} of it, and the last straight along between oval and coils; trim, turn under, pinch flat. {twin}",
-                    oval=Length(face.oval_mm()),
-                    twin=twin,
-                ),
-                makes=tuple(i for i in ids if i.endswith(("round", "up", "straight"))),
-                checks=(look("An even oval; the finger feels no end."),),
-                cautions=(cautions.EDGES,),
-                stage="face",
-            ),
-        ]
-
-    def _bypass_tasks(self, band: FormedBand, ids: dict[str, Placed]) -> list[Task]:
-        sweeps = [p for i, p in ids.items() if i.endswith("sweep")]
-        sweep = max(sweeps, key=lambda p: p.length_mm)
-        several = (
-            say(" The ones outside are shorter: {short}.", short=Length(min(p.length_mm for p in sweeps))) if len(sweeps) > 2 else Say("")
-        )
-        locks = tuple(i for i in ids if i.endswith("lock"))
-        tasks = []
-        if locks:
-            says = say("Off the mandrel, wrap each tail {times} round its shoulder before it sweeps.", times=Times(band.form.locks))
-            tasks.append(
-                Task(
-                    "lock-first",
-                    Phase.HEAD,
-                    says,
-                    makes=locks,
-                    checks=(reads(0.15),),
-                    cautions=(cautions.LAST_EASY,),
-                    count=band.form.locks,
-                    stage="lock",
-                )
-            )
-        tasks.append(
-            Task(
-                "sweep",
-                Phase.HEAD,
-                say(
-                    "Bend each end up at its foot and sweep it across the top, {long} of it, {reach} past the middle, one side's on each side of it; turn the ring half round for the others.{several}",
-                    several=several,
-                    long=Length(sweep.length_mm),
-                    reach=Degrees(math.radians(self.reach_deg)),
-                ),
-                makes=tuple(i for i in ids if i.endswith("sweep")),
-                checks=(look("Turned half round it looks the same.", "Askew: one was made as a mirror image."), reads(0.15)),
-                stage="sweep",
-            )
-        )
-        ends = tuple(i for i in ids if i.endswith(".end"))
-        words = {
-            "scroll": say("Roll each end into a scroll of {turns} turns on round pliers", turns=Number(self.scroll_turns, 2)),
-            "hook": Say("Turn each end into a small hook"),
-            "ball": Say("Melt each end into a small ball"),
-        }[self.end]
-        heat = (cautions.TORCH,) if self.end == "ball" else ()
-        tasks.append(
-            Task(
-                "end",
-                Phase.TRIM,
-                say("{words}, and press it flat on the band.", words=words),
-                makes=ends,
-                checks=(look("A finger finds no end."),),
-                cautions=(*heat, cautions.EDGES),
-                stage="ends",
-            )
-        )
-        return tasks
+        return steps.tasks(self, band, work)
 
 
 def _at_foot(band: FormedBand, end: End) -> End:

@@ -15,22 +15,22 @@ from pliant_coil.core.moves.grip import saw, to_hold
 from pliant_coil.core.moves.hoop_wrap import BeadTurn, Hoop, HoopWrap
 from pliant_coil.core.moves.placed import EndCare, Fate, Piece, Placed
 from pliant_coil.core.moves.stitch import Stitch
-from pliant_coil.core.styles import cautions
-from pliant_coil.core.styles.contract import BandStyle, Form, FormedBand, HeadStyle, HeadWork, Opening, Top, Warn, Wires
+from pliant_coil.core.styles.contract import BandStyle, HeadStyle
+from pliant_coil.core.styles.handed_on import Form, FormedBand, HeadWork, Opening, Top, Warn, Wires
+from pliant_coil.core.styles.heads.beaded_hoops import steps
+from pliant_coil.core.styles.heads.beaded_hoops.steps import START_MM
 from pliant_coil.core.styles.parameters import Part, WireSpec, choice, millimetres, number
 from pliant_coil.core.styles.stones import Bead, PlacedStone
-from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
-from pliant_coil.core.words.figures import Count, Length, Thickness, Tolerance
+from pliant_coil.core.styles.tasks import Task
+from pliant_coil.core.words.figures import Count, Length, Thickness
 from pliant_coil.core.words.refusal import refuse
-from pliant_coil.core.words.say import Say, listed, say
+from pliant_coil.core.words.say import Say, say
 
 SEWN = Cause("stitches-inside", "stitches under the band's wires")
 _CUT_MM = 1.0
 """What trimming both sides of a cut takes (common practice, no source)."""
 _FLAT_RAD = math.radians(35)
 """Hoops that cross flatter run along each other (common practice, no source)."""
-_START_MM = 10.0
-"""How far from the hoop's ends the edging begins (common practice, no source)."""
 
 
 class HoopSpec(Part):
@@ -218,7 +218,7 @@ class BeadedHoops(HeadStyle):
         pair = Bundle(tuple((0.0, (j - (turns - 1) / 2) * d) for j in (0, turns - 1)), d / 2)
         step = edge.step_mm / edge.hoop.radius_mm
         b = self.bead.diameter_mm
-        at = _START_MM / edge.hoop.radius_mm
+        at = START_MM / edge.hoop.radius_mm
         moves: list[tuple[str, Move]] = [("start", HoopWrap("start", 1, pair, fine.profile, edge.hoop, at - step, step, host="the hoop"))]
         stones = []
         for n in range(1, edge.beads + 1):
@@ -333,135 +333,7 @@ class BeadedHoops(HeadStyle):
         return found
 
     def tasks(self, band: FormedBand, work: HeadWork) -> list[Task]:
-        edges, _ = work.facts
-        coils = [p for piece in work.pieces if piece.role == "coil" for p in piece.moves]
-        sews = [p for piece in work.pieces if piece.role == "sew" for p in piece.moves]
-        rods = list(dict.fromkeys(h.rod_mm for h in self.hoops))
-        many = len(self.hoops) > 1
-        counts = listed([say("{n}", n=Count(e.beads, "bead", "beads")) for e in edges])
-        ties = tuple(p.id for p in sews if p.id.endswith(("down", "tie")))
-        tasks = [
-            Task(
-                "wind",
-                Phase.FLAT,
-                say(
-                    "Trim the hoop wire's end square and wind {turns} a hoop, close together, on the {rods} rod{more}, and half a turn over.",
-                    turns=Count(self.hoop_turns, "turn", "turns"),
-                    rods=listed([say("{rod}", rod=Thickness(rod)) for rod in rods]),
-                    more="s" if len(rods) > 1 else "",
-                ),
-                makes=tuple(p.id for p in coils if "hoop" in p.id),
-                checks=(
-                    Check(
-                        say("The turns touch; off the rod the first hoop reads {inside} inside.", inside=Thickness(edges[0].inside_mm)),
-                        Say("Larger: the next thinner rod."),
-                    ),
-                ),
-                cautions=(cautions.WHIP,),
-                stage="coil",
-            ),
-            Task(
-                "cut-hoops",
-                Phase.FLAT,
-                say(
-                    "Cut at the first end, then after every {turns}: {hoops}, their ends meeting.",
-                    turns=Count(self.hoop_turns, "turn", "turns"),
-                    hoops=Count(len(self.hoops), "hoop", "hoops"),
-                ),
-                checks=(look("No hoop is a turn short."),),
-                cautions=(cautions.CUT,),
-                stage="cut",
-            ),
-            Task(
-                "start",
-                Phase.FLAT,
-                say("About {away} away from a hoop's ends lay one tight wrap round both wires.", away=Length(_START_MM)),
-                makes=tuple(p.id for p in sews if p.id.endswith("start")),
-                checks=(look("It closes over both; neither is free."),),
-                stage="edge",
-            ),
-            Task(
-                "edge",
-                Phase.FLAT,
-                say(
-                    "Thread a bead, bend the wire sharply with a nail at the outer edge so that it lies astride, through the hoop and down; then {plain}. {counts}. "
-                    "Where the ends come, push them together until they pass by {over}, and wrap across both.",
-                    plain=Count(self.wraps_between, "plain wrap", "plain wraps"),
-                    counts=counts,
-                    over=Thickness(self.overlap_mm),
-                ),
-                makes=tuple(p.id for p in sews if ".bead." in p.id or ".wrap." in p.id),
-                checks=(
-                    look(
-                        "Every third bead: all outside, none to one side, the hoop's wires side by side.",
-                        "Press them side by side with flat-nose pliers between beads, never on one.",
-                    ),
-                ),
-                cautions=(cautions.STONE,),
-                count=sum(e.beads for e in edges),
-            ),
-            Task(
-                "close-edge",
-                Phase.FLAT,
-                Say("After the last bead lay two wraps between the first ones, each tail leaving on the inside."),
-                makes=tuple(p.id for p in sews if p.id.endswith("close")),
-                checks=(look("The count is right, the gaps even."),),
-                stage="edge",
-            ),
-        ]
-        if many:
-            apart = math.dist(edges[0].hoop.centre[::2], edges[1].hoop.centre[::2])
-            own = [
-                say(
-                    "hoop {k} on {on}: {x} along, {z} across",
-                    k=str(k + 1),
-                    on=str((edge.below or 0) + 1),
-                    x=Length(edge.hoop.centre[0]),
-                    z=Length(edge.hoop.centre[2]),
-                )
-                for k, edge in enumerate(edges[1:], 1)
-            ]
-            where = (
-                say("from the middle of the first: {places}", places=listed(own, "; "))
-                if self.layout == "own"
-                else say("the second {apart} from the first, middle to middle", apart=Length(apart))
-            )
-            tasks.append(
-                Task(
-                    "tie",
-                    Phase.FLAT,
-                    say(
-                        "Lay the hoops out on the print, {where}. Take each tail on to its crossing and {n} round the hoop below, "
-                        "the way that hoop is wound; trim on the inside.",
-                        where=where,
-                        n=Count(self.tie_wraps, "wrap", "wraps"),
-                    ),
-                    makes=ties,
-                    checks=(Check(say("The hoops don't slide; within {off} of the print.", off=Tolerance(0.5))),),
-                    cautions=(cautions.CUT,),
-                )
-            )
-        if band.absent:
-            trim = Task(
-                "sew-end",
-                Phase.TRIM,
-                Say("Trim the first hoop's own tails on its inside, behind its last wraps, and press them in."),
-                checks=(look("A finger finds no end."),),
-                cautions=(cautions.CUT, cautions.EDGES),
-                stage="trim",
-            )
-            return [*tasks, trim]
-        tasks.append(
-            Task(
-                "sew-on",
-                Phase.HEAD,
-                say("Sew the first hoop on the band at {n}, two turns each, and trim.", n=Count(self.sewn_places, "place", "places")),
-                makes=tuple(p.id for p in sews if p.id.endswith(".on")),
-                checks=(look("It doesn't lift."), reads(0.15)),
-                cautions=(cautions.FINE_PULL, cautions.EDGES),
-            )
-        )
-        return tasks
+        return steps.tasks(self, band, work)
 
 
 def _crossing_rad(edge: _Edge, other: _Edge) -> float:

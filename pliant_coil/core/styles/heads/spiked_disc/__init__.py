@@ -16,18 +16,18 @@ from pliant_coil.core.moves.placed import Piece, Placed
 from pliant_coil.core.moves.spike import Spike
 from pliant_coil.core.moves.stitch import Stitch
 from pliant_coil.core.moves.wrap import Wrap
-from pliant_coil.core.styles import cautions
-from pliant_coil.core.styles.contract import BandStyle, Form, FormedBand, HeadStyle, HeadWork, Opening, Top, Warn, Wires
+from pliant_coil.core.styles.contract import BandStyle, HeadStyle
+from pliant_coil.core.styles.handed_on import Form, FormedBand, HeadWork, Opening, Top, Warn, Wires
+from pliant_coil.core.styles.heads.spiked_disc import steps
+from pliant_coil.core.styles.heads.spiked_disc.steps import short_tail_mm
 from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres, number
 from pliant_coil.core.styles.stones import Gem, PlacedStone
-from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
-from pliant_coil.core.words.figures import Article, Count, Length, Number, Thickness, Tolerance
+from pliant_coil.core.styles.tasks import Task
+from pliant_coil.core.words.figures import Article, Count, Length, Thickness
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
 
 SEWN = Cause("stitches-inside", "stitches under the band's wires")
-_HOLDS_MM = 30.0
-"""What fingers need to sew with (common practice, no source)."""
 
 
 class Crystal(Gem):
@@ -40,7 +40,7 @@ class Crystal(Gem):
 
 
 @dataclass(frozen=True)
-class _Disc:
+class Disc:
     hoop: Hoop
     wire_mm: float
     heights: tuple[float, ...]
@@ -129,12 +129,12 @@ class SpikedDisc(HeadStyle):
             )
 
     @property
-    def _group(self) -> str:
+    def group(self) -> str:
         return re.sub(r"[\s,]", "", self.groups).upper()
 
     def _check_groups(self) -> None:
         """An own pattern closes round the disc: whole groups only."""
-        group = self._group
+        group = self.group
         if not group or set(group) - {"L", "S"}:
             refuse("head.groups", "a group is written with L for long and S for short", "LSS, or LLS")
         whole = [n for n in range(len(group), 17, len(group)) if n >= 4]
@@ -168,7 +168,7 @@ class SpikedDisc(HeadStyle):
         apart, delta = w + (w + d) / 2, r2 - r1
         belt = 2 * math.sqrt(apart**2 - delta**2) + math.pi * (r1 + r2) + 2 * delta * math.asin(delta / apart)
         step = eyes[0].across_mm if eyes else self.rod_mm / 2
-        disc = _Disc(hoop, w, self._heights(), needed, places, self._lay(w), belt, step)
+        disc = Disc(hoop, w, self._heights(), needed, places, self._lay(w), belt, step)
         piece = Piece("sew.1", "sew", fine, tuple(self._moves(disc, band, wires)))
         top = height + self.hoop_turns * w / 2 + w
         s = self.stone
@@ -194,10 +194,10 @@ class SpikedDisc(HeadStyle):
         )
 
     def _heights(self) -> tuple[float, ...]:
-        turn = {"same": "L", "alternate": "LS", "own": self._group}[self.pattern]
+        turn = {"same": "L", "alternate": "LS", "own": self.group}[self.pattern]
         return tuple(self.long_mm if turn[k % len(turn)] == "L" else self.short_mm for k in range(self.spikes))
 
-    def _moves(self, disc: _Disc, band: FormedBand, wires: Wires) -> list[Placed]:
+    def _moves(self, disc: Disc, band: FormedBand, wires: Wires) -> list[Placed]:
         fine = wires["sew"]
         w, turns = disc.wire_mm, self.hoop_turns
         hoop, step = disc.hoop, 2 * math.pi / disc.needed
@@ -236,7 +236,7 @@ class SpikedDisc(HeadStyle):
             found = [*found, *sewn] if which == "long" else [*reversed(sewn), *found]
         return found
 
-    def _crystal(self, disc: _Disc, loop_mm: float) -> list[tuple[str, Move]]:
+    def _crystal(self, disc: Disc, loop_mm: float) -> list[tuple[str, Move]]:
         each = self.stone.diameter_mm + 2 * (self.stone.height_mm / 2 + disc.wire_mm) + 2
         return [
             ("crystal", Stitch("crystal", self.stone.channels, each)),
@@ -256,7 +256,7 @@ class SpikedDisc(HeadStyle):
         places = [math.atan2(a.at[0], a.at[1]) for a in band.anchors] or [s * self.rod_mm / 4 / (band.inside_mm / 2) for s in (-1, 1)]
         return tuple(Obstacle(SEWN, at - wide, at + wide, height) for at in sorted({round(p, 6) for p in places}))
 
-    def _sewn_on(self, disc: _Disc, band: FormedBand, wires: Wires, which: str, inside: tuple[Obstacle, ...]) -> list[Placed]:
+    def _sewn_on(self, disc: Disc, band: FormedBand, wires: Wires, which: str, inside: tuple[Obstacle, ...]) -> list[Placed]:
         """A tail's stitches at the four places, and three wraps on one of the band's wires."""
         fine, d = wires["sew"], band.strand_wire.height_mm
         stitch = Stitch("sew on", 4 * self.stitches_per_eye, disc.belt_mm, 3 * disc.apart_mm, inside if which == "long" else ())
@@ -284,7 +284,7 @@ class SpikedDisc(HeadStyle):
         return say("a disc of {spikes} with a crystal", spikes=Count(self.spikes, "spike", "spikes"))
 
     def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:
-        disc: _Disc = work.facts
+        disc: Disc = work.facts
         found = []
         if disc.fill < 0.85:
             between = min(8, math.floor((disc.places - self.start_wraps) / self.spikes - 1))
@@ -305,7 +305,7 @@ class SpikedDisc(HeadStyle):
         if work.pieces[0].net_mm > 700:
             found.append(Warn("long-to-pull", Say("That is much wire to pull through: work it in two pieces."), "head.spikes"))
         if self.short_tail_mm is not None:
-            need = _short_tail_mm(work)
+            need = short_tail_mm(work)
             if self.short_tail_mm < need:
                 found.append(
                     Warn("short-tail-short", say("The short tail needs {need} to sew with.", need=Length(need)), "head.short_tail_mm")
@@ -313,113 +313,4 @@ class SpikedDisc(HeadStyle):
         return found
 
     def tasks(self, band: FormedBand, work: HeadWork) -> list[Task]:
-        disc: _Disc = work.facts
-        placed = {p.id: p for p in work.pieces[0].moves}
-        spikes = [p.move for p in placed.values() if isinstance(p.move, Spike)]
-        kinds = list({spike.label: spike for spike in spikes}.values())
-        short = _short_tail_mm(work) if self.short_tail_mm is None else self.short_tail_mm
-        folds = " and ".join(f"{{{k.label}}} for a {k.label} one" for k in kinds)
-        twists = ", ".join(f"{{{k.label}}} turns for a {k.label} one" for k in kinds)
-        rest = disc.places - disc.needed
-        disc_first = [
-            Task(
-                "hoop",
-                Phase.FLAT,
-                say(
-                    "Leave {tail} of the fine wire, and wind {turns} full turns on the {rod} rod, lying on each other; {start} round them with the long end, tight.",
-                    tail=Length(short),
-                    turns=Number(self.hoop_turns),
-                    rod=Thickness(self.rod_mm),
-                    start=Count(self.start_wraps, "wrap", "wraps"),
-                ),
-                makes=("sew.hoop", "sew.start"),
-                checks=(look("The hoop can't open.", "Crooked: begin again, it is cheap now."),),
-            ),
-            Task(
-                "spikes",
-                Phase.FLAT,
-                say(
-                    f"{{turn}}Measure from the hoop, {folds}; grip there with fine pliers, lead the wire under the jaw back to the hoop and up through it, and draw it snug. "
-                    "Then {wraps} close together, always the same way round. {n} in all.",
-                    wraps=Count(self.wraps_between, "wrap", "wraps"),
-                    n=Count(self.spikes, "spike", "spikes"),
-                    turn=say("In groups of {group}, L long and S short. ", group=" ".join(self._group))
-                    if self.pattern == "own"
-                    else Say(""),
-                    **{k.label: Length(k.fold_mm) for k in kinds},
-                ),
-                makes=tuple(i for i in placed if i.startswith(("sew.spike", "sew.wraps"))),
-                checks=(
-                    Check(
-                        say("Each within {off}; after half of them, opposite spikes are opposite.", off=Tolerance(0.3)),
-                        say("Push the wraps along the hoop; {rest} wraps' room is left over to share.", rest=Number(rest, 0)),
-                    ),
-                ),
-                count=self.spikes,
-            ),
-            Task(
-                "twist",
-                Phase.FLAT,
-                say(
-                    f"Twist each spike: grip its very tip, hold the hoop, {twists}, all one way, and stop at the count.",
-                    **{k.label: Number(k.full_turns, 2) for k in kinds},
-                ),
-                checks=(
-                    Check(
-                        say("Straight, and as long as planned within {off}.", off=Tolerance(0.3)),
-                        Say("Untwist half a turn. A broken spike can't be put back."),
-                    ),
-                ),
-                cautions=(cautions.TIPS,),
-                count=self.spikes,
-                stage="spikes",
-            ),
-            Task(
-                "crystal",
-                Phase.FLAT,
-                say(
-                    "Long tail up beside the hoop, through one channel and down on the other side{second}; then three wraps on each side, lost among the hoop's own.",
-                    second=Say(", once round the hoop between two spikes, and through the other channel")
-                    if self.stone.channels == 2
-                    else Say(""),
-                ),
-                makes=("sew.crystal", "sew.anchor"),
-                checks=(look("The crystal lies flat and doesn't rock."),),
-                cautions=(cautions.FINE_PULL, cautions.STONE),
-            ),
-        ]
-        ends = "one wire of the band; cut it between the wires" if not band.absent else "the hoop between two spikes; cut it on the inside"
-        end = Task(
-            "sew-end",
-            Phase.TRIM,
-            say(f"Finish each tail with {{n}} on {ends} and press it in.", n=Count(3, "wrap", "wraps")),
-            makes=("sew.long.end", "sew.short.end"),
-            checks=(look("A finger finds no end."),),
-            cautions=(cautions.CUT, cautions.EDGES),
-            stage="trim",
-        )
-        if band.absent:
-            return [*disc_first, end]
-        return [
-            *disc_first,
-            Task(
-                "sew-on",
-                Phase.HEAD,
-                say(
-                    "Both tails down through two opposite {places} at the ring's top; then each up and down through all four, {stitches} a place, now and then round the hoop. "
-                    "{long} of wire a tail.",
-                    places="eyes" if band.anchors else "wires",
-                    stitches=Count(self.stitches_per_eye, "stitch", "stitches"),
-                    long=Length(placed["sew.long.on"].length_mm),
-                ),
-                makes=("sew.long.on", "sew.short.on"),
-                checks=(look("The disc doesn't lift or turn.", "One more through the loosest place."), reads(0.15)),
-                cautions=(cautions.FINE_PULL,),
-            ),
-            end,
-        ]
-
-
-def _short_tail_mm(work: HeadWork) -> float:
-    """What the short tail needs: what it does, and something to hold."""
-    return sum(p.length_mm for p in work.pieces[0].moves if p.id.startswith("sew.short")) + _HOLDS_MM
+        return steps.tasks(self, band, work)
