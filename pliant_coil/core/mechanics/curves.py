@@ -14,8 +14,8 @@ TOLERANCE_MM = 0.02
 _SAME_MM = 1e-9
 
 
-def length_mm(points: Sequence[Point3]) -> float:
-    """Length of a polyline."""
+def length_mm(points: Sequence[Point] | Sequence[Point3]) -> float:
+    """Length of a polyline, in a plane or in space."""
     return sum(math.dist(a, b) for a, b in pairwise(points))
 
 

@@ -5,10 +5,6 @@ import math
 from pliant_coil.core.mechanics.curves import Point
 
 
-def perimeter_mm(points: tuple[Point, ...]) -> float:
-    return sum(math.dist(points[k - 1], points[k]) for k in range(1, len(points)))
-
-
 def turn_at(corners: tuple[Point, ...], k: int) -> float:
     """How far the way turns at a corner, positive outwards."""
     a, b, c = corners[k - 1], corners[k], corners[(k + 1) % len(corners)]
@@ -17,6 +13,7 @@ def turn_at(corners: tuple[Point, ...], k: int) -> float:
 
 
 def sharp_angles(corners: tuple[Point, ...]) -> list[float]:
+    """The angles inside its outward corners; half a turn where it has none."""
     return [math.pi - turn for k in range(len(corners)) if (turn := turn_at(corners, k)) > math.radians(8)] or [math.pi]
 
 

@@ -7,8 +7,9 @@ from typing import Any
 
 from pliant_coil.core.making.ring import bands_for, simplest_head
 from pliant_coil.core.mechanics.curves import Point, Point3
-from pliant_coil.core.plan import model
 from pliant_coil.core.plan.build import plan
+from pliant_coil.core.plan.gallery_model import Gallery, GalleryEntry, GalleryWire, Picture, PictureLine, StyleKind
+from pliant_coil.core.plan.model import Plan
 from pliant_coil.core.ring_file.document import read_ring
 from pliant_coil.core.styles.registry import USUAL_BAND, USUAL_HEAD, all_bands, all_heads
 from pliant_coil.core.words.refusal import Refusal
@@ -21,16 +22,16 @@ _CLOSE_MM = 0.08
 _CHUNK = 7
 """Corners of a line that is painted at once; nearer ones cover farther ones."""
 
-_Document = tuple[model.StyleKind, str, str, dict[str, Any]]
+_Document = tuple[StyleKind, str, str, dict[str, Any]]
 
 
-def gallery(inside_mm: float) -> model.Gallery:
+def gallery(inside_mm: float) -> Gallery:
     """All bands, then all heads, each planned at this inside diameter [mm]; what can't be made at it is left out."""
-    return model.Gallery(entries=list(_entries(round(inside_mm, 3))))
+    return Gallery(entries=list(_entries(round(inside_mm, 3))))
 
 
 @lru_cache(maxsize=8)
-def _entries(inside_mm: float) -> tuple[model.GalleryEntry, ...]:
+def _entries(inside_mm: float) -> tuple[GalleryEntry, ...]:
     found = []
     for kind, name, title, document in _documents():
         document = {**document, "finger": {"inside_circumference_mm": round(math.pi * inside_mm, 4)}}
@@ -62,15 +63,15 @@ def _usual_band(fitting: Sequence[str]) -> str:
     return USUAL_BAND if USUAL_BAND in fitting else fitting[0]
 
 
-def _entry(kind: model.StyleKind, name: str, title: str, document: dict[str, Any], told: model.Plan) -> model.GalleryEntry:
+def _entry(kind: StyleKind, name: str, title: str, document: dict[str, Any], told: Plan) -> GalleryEntry:
     assert told.drawing is not None
-    return model.GalleryEntry(
+    return GalleryEntry(
         kind=kind,
         style=name,
         title=title,
         ring=document,
         sentence=listed([phrase.text for phrase in told.sentence if phrase.part != "finger"]),
-        wires=[model.GalleryWire(role=w.role, label=w.label, diameter_mm=w.width_mm, cut=w.cut, cut_mm=w.cut_mm) for w in told.wires],
+        wires=[GalleryWire(role=w.role, label=w.label, diameter_mm=w.width_mm, cut=w.cut, cut_mm=w.cut_mm) for w in told.wires],
         beads_mm=sorted({bead.diameter_mm for bead in told.beads}),
         mass_g=told.band.mass_g,
         height=told.band.height,
@@ -82,12 +83,12 @@ def _entry(kind: model.StyleKind, name: str, title: str, document: dict[str, Any
     )
 
 
-def picture(told: model.Plan) -> model.Picture:
+def picture(told: Plan) -> Picture:
     """A ring seen from above and in front, as lines in the order in which they cover each other."""
     drawing = told.drawing
     assert drawing is not None
     metals = {(w.role, w.piece): w.metal for w in told.wires}
-    painted: list[tuple[float, model.PictureLine]] = []
+    painted: list[tuple[float, PictureLine]] = []
     xs: list[float] = []
     ys: list[float] = []
     for strand in drawing.strands:
@@ -101,19 +102,17 @@ def picture(told: model.Plan) -> model.Picture:
             xs += [p[0] for p in part]
             ys += [p[1] for p in part]
             line = "M" + "L".join(f"{x:.2f} {y:.2f}" for x, y, _ in part)
-            painted.append((depth, model.PictureLine(d=line, width_mm=strand.height_mm, metal=metals[strand.role, strand.piece])))
+            painted.append((depth, PictureLine(d=line, width_mm=strand.height_mm, metal=metals[strand.role, strand.piece])))
     for bead in drawing.beads:
         x, y, depth = _seen((bead.x_mm, bead.y_mm, bead.z_mm))
         half = bead.length_mm / 2
         high = math.hypot(bead.height_mm * math.cos(_ELEVATION), bead.width_mm * math.sin(_ELEVATION)) / 2
         xs += [x - half, x + half]
         ys += [y - high, y + high]
-        painted.append(
-            (depth, model.PictureLine(d="", width_mm=0, metal="", colour=bead.colour, bead=[round(v, 2) for v in (x, y, half, high)]))
-        )
+        painted.append((depth, PictureLine(d="", width_mm=0, metal="", colour=bead.colour, bead=[round(v, 2) for v in (x, y, half, high)])))
     painted.sort(key=lambda pair: pair[0])
     left, top = min(xs) - 1, min(ys) - 1
-    return model.Picture(
+    return Picture(
         box=[round(v, 2) for v in (left, top, max(xs) + 1 - left, max(ys) + 1 - top)],
         lines=[line for _, line in painted],
     )

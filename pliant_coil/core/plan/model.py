@@ -32,9 +32,8 @@ def _written(said: Any, info: SerializationInfo) -> str:
 Mm = Annotated[float, _rounded(3)]
 Us = Annotated[float, _rounded(3)]
 Grams = Annotated[float, _rounded(3)]
+Minutes = Annotated[float, _rounded(0)]
 Text = Annotated[InstanceOf[Say], PlainSerializer(_written, return_type=str), WithJsonSchema({"type": "string"})]
-
-StyleKind = Literal["band", "head"]
 
 
 class Told:
@@ -370,68 +369,10 @@ class Plan(Told):
     wires: list[Wire]
     beads: list[Bead]
     steps: list[Step]
-    minutes: Annotated[float, _rounded(0)]
+    minutes: Minutes
     """At the bench, by a practised hand (common practice, no source)."""
     time: Text
     torch: bool
     """Whether anything is soldered or melted."""
     warnings: list[Warning]
     drawing: Drawing | None = None
-
-
-@dataclass(kw_only=True, slots=True)
-class GalleryWire(Told):
-    """A wire that a gallery's ring needs."""
-
-    role: str
-    label: Text
-    diameter_mm: Mm
-    cut: Text
-    cut_mm: Mm
-
-
-@dataclass(kw_only=True, slots=True)
-class PictureLine(Told):
-    """A line of a picture: a wire's way, or a bead as [x, y, half length, half height]."""
-
-    d: str
-    width_mm: Mm
-    metal: str
-    colour: str | None = None
-    bead: list[float] | None = None
-
-
-@dataclass(kw_only=True, slots=True)
-class Picture(Told):
-    """A ring as lines in the order in which they cover each other, in mm; `box` is its view: left, top, width, height."""
-
-    box: list[float]
-    lines: list[PictureLine]
-
-
-@dataclass(kw_only=True, slots=True)
-class GalleryEntry(Told):
-    """A style as one ring with its usual values."""
-
-    kind: StyleKind
-    style: str
-    title: str
-    ring: dict[str, Any]
-    """The ring file to start from, its finger aside."""
-    sentence: Text
-    wires: list[GalleryWire]
-    beads_mm: list[Mm]
-    mass_g: Grams
-    height: Text
-    height_mm: Mm
-    minutes: Annotated[float, _rounded(0)]
-    torch: bool
-    steps: int
-    picture: Picture
-
-
-@dataclass(kw_only=True, slots=True)
-class Gallery(Told):
-    """Every style at one size."""
-
-    entries: list[GalleryEntry]

@@ -11,7 +11,8 @@ from pliant_coil.core.bench.hand import Hand
 from pliant_coil.core.making.planned import planned
 from pliant_coil.core.plan.build import plan, resizing
 from pliant_coil.core.plan.gallery import gallery
-from pliant_coil.core.plan.model import Gallery, Plan, Resizing
+from pliant_coil.core.plan.gallery_model import Gallery
+from pliant_coil.core.plan.model import Plan, Resizing
 from pliant_coil.core.ring_file.document import RingFile
 from pliant_coil.core.trade.sizes import read_size
 from pliant_coil.core.words.say import Reader

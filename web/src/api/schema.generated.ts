@@ -2271,7 +2271,7 @@ export interface components {
             /** Strands */
             strands: components["schemas"]["Strand"][];
             /** Beads */
-            beads: components["schemas"]["pliant_coil__core__plan__model__Stone"][];
+            beads: components["schemas"]["Stone"][];
         };
         /**
          * Drilled
@@ -2756,6 +2756,64 @@ export interface components {
              * @enum {string}
              */
             status: "ok" | "no-database";
+        };
+        /**
+         * HeldStone
+         * @description A stone that is held: length along the band, width along the finger, height away from it.
+         */
+        HeldStone: {
+            /**
+             * Colour
+             * @default honey
+             * @enum {string}
+             */
+            colour: "honey" | "amber" | "garnet" | "rose" | "leaf" | "sky" | "violet" | "milk" | "smoke" | "jet";
+            /**
+             * Made of
+             * @description Soft and porous ones take no patina and no tumbling.
+             * @default glass
+             * @enum {string}
+             */
+            made_of: "glass" | "hard-stone" | "soft-stone" | "pearl-or-shell" | "amber-or-resin" | "wood" | "metal";
+            /**
+             * Shape
+             * @default octagon
+             * @enum {string}
+             */
+            shape: "octagon" | "rectangle" | "oval" | "round" | "cushion";
+            /**
+             * Stone's length
+             * @description Along the band.
+             * @default 12
+             */
+            length_mm: number;
+            /**
+             * Stone's width
+             * @description Along the finger.
+             * @default 10
+             */
+            width_mm: number;
+            /**
+             * Stone's height
+             * @default 5
+             */
+            height_mm: number;
+            /**
+             * Cut corners
+             * @description Leg of a cut corner.
+             * @default 2.5
+             */
+            corner_mm: number;
+            /**
+             * Back to edge
+             * @description Where a lip lands; the whole height unless given.
+             */
+            edge_height_mm?: number | null;
+            /**
+             * Edge's rounding
+             * @description Of a rough stone; a third of its height unless given.
+             */
+            edge_radius_mm?: number | null;
         };
         /**
          * Help
@@ -4148,7 +4206,8 @@ export interface components {
              * @description Prongs at a faceted stone's corners from three base wires and more; claws over a rough one from two wires.
              */
             setting?: ("prongs" | "claws") | null;
-            stone?: components["schemas"]["pliant_coil__core__styles__heads__prongs__Stone"];
+            /** Stone */
+            stone?: components["schemas"]["HeldStone"];
             /**
              * Locks stand
              * @description From the middle, along the band; a third of the stone unless given.
@@ -5118,6 +5177,32 @@ export interface components {
             words: string[];
         };
         /**
+         * Stone
+         * @description A stone's middle and extents.
+         */
+        Stone: {
+            /** What */
+            what: string;
+            /** Shape */
+            shape: string;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /** Z Mm */
+            z_mm: number;
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Length Mm */
+            length_mm: number;
+            /** Width Mm */
+            width_mm: number;
+            /** Height Mm */
+            height_mm: number;
+            /** Colour */
+            colour: string | null;
+        };
+        /**
          * Strand
          * @description A move's neutral line in ring coordinates.
          */
@@ -5905,90 +5990,6 @@ export interface components {
             hole_needed_mm: number;
             /** Fits */
             fits: boolean;
-        };
-        /**
-         * Stone
-         * @description A stone's middle and extents.
-         */
-        pliant_coil__core__plan__model__Stone: {
-            /** What */
-            what: string;
-            /** Shape */
-            shape: string;
-            /** X Mm */
-            x_mm: number;
-            /** Y Mm */
-            y_mm: number;
-            /** Z Mm */
-            z_mm: number;
-            /** Diameter Mm */
-            diameter_mm: number;
-            /** Length Mm */
-            length_mm: number;
-            /** Width Mm */
-            width_mm: number;
-            /** Height Mm */
-            height_mm: number;
-            /** Colour */
-            colour: string | null;
-        };
-        /**
-         * Stone
-         * @description A stone that is held: length along the band, width along the finger, height away from it.
-         */
-        pliant_coil__core__styles__heads__prongs__Stone: {
-            /**
-             * Colour
-             * @default honey
-             * @enum {string}
-             */
-            colour: "honey" | "amber" | "garnet" | "rose" | "leaf" | "sky" | "violet" | "milk" | "smoke" | "jet";
-            /**
-             * Made of
-             * @description Soft and porous ones take no patina and no tumbling.
-             * @default glass
-             * @enum {string}
-             */
-            made_of: "glass" | "hard-stone" | "soft-stone" | "pearl-or-shell" | "amber-or-resin" | "wood" | "metal";
-            /**
-             * Shape
-             * @default octagon
-             * @enum {string}
-             */
-            shape: "octagon" | "rectangle" | "oval" | "round" | "cushion";
-            /**
-             * Stone's length
-             * @description Along the band.
-             * @default 12
-             */
-            length_mm: number;
-            /**
-             * Stone's width
-             * @description Along the finger.
-             * @default 10
-             */
-            width_mm: number;
-            /**
-             * Stone's height
-             * @default 5
-             */
-            height_mm: number;
-            /**
-             * Cut corners
-             * @description Leg of a cut corner.
-             * @default 2.5
-             */
-            corner_mm: number;
-            /**
-             * Back to edge
-             * @description Where a lip lands; the whole height unless given.
-             */
-            edge_height_mm?: number | null;
-            /**
-             * Edge's rounding
-             * @description Of a rough stone; a third of its height unless given.
-             */
-            edge_radius_mm?: number | null;
         };
         /**
          * Bead

@@ -6,8 +6,8 @@ from typing import ClassVar, Literal
 
 from pydantic import Field
 
-from pliant_coil.core.mechanics.curves import Point, Point3
-from pliant_coil.core.mechanics.polygons import near_half, parallel, perimeter_mm, sharp_angles, shortened, turn_at
+from pliant_coil.core.mechanics.curves import Point, Point3, length_mm
+from pliant_coil.core.mechanics.polygons import near_half, parallel, sharp_angles, shortened, turn_at
 from pliant_coil.core.mechanics.program import read_program
 from pliant_coil.core.mechanics.weave import Weave
 from pliant_coil.core.moves.base import Move
@@ -50,11 +50,11 @@ class _Frame:
 
     @property
     def half_mm(self) -> float:
-        return perimeter_mm(self.half)
+        return length_mm(self.half)
 
     @property
     def around_mm(self) -> float:
-        return perimeter_mm((*self.outline, self.outline[0]))
+        return length_mm((*self.outline, self.outline[0]))
 
 
 class OpenFrame(HeadStyle):

@@ -9,7 +9,7 @@ from pydantic import Field
 from pliant_coil.core.styles.contract import BandStyle, HeadStyle, lacks
 from pliant_coil.core.styles.handed_on import Form, FormedBand, HeadWork, Opening, Top, Warn, Wires
 from pliant_coil.core.styles.heads.prongs import claws, upright
-from pliant_coil.core.styles.heads.prongs.stone import Facts, Stone
+from pliant_coil.core.styles.heads.prongs.stone import Facts, HeldStone
 from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres
 from pliant_coil.core.styles.tasks import Task
 from pliant_coil.core.words.figures import Article, Length, Thickness, number_words
@@ -26,7 +26,7 @@ class Prongs(HeadStyle):
     setting: Literal["prongs", "claws"] | None = choice(
         None, "Setting", "Prongs at a faceted stone's corners from three base wires and more; claws over a rough one from two wires."
     )
-    stone: Stone = Field(default_factory=Stone, title="Stone")
+    stone: HeldStone = Field(default_factory=HeldStone, title="Stone")
     half_spread_mm: float | None = millimetres(
         None, "Locks stand", 2, 8, "From the middle, along the band; a third of the stone unless given.", rare=True
     )

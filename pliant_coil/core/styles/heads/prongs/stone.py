@@ -8,7 +8,7 @@ from pliant_coil.core.styles.parameters import choice, millimetres
 from pliant_coil.core.styles.stones import Gem, PlacedStone
 
 
-class Stone(Gem):
+class HeldStone(Gem):
     """A stone that is held: length along the band, width along the finger, height away from it."""
 
     shape: Literal["octagon", "rectangle", "oval", "round", "cushion"] = choice("octagon", "Shape")
@@ -33,7 +33,7 @@ class Facts:
     wraps: int = 0
 
 
-def placed(stone: Stone, under_y: float) -> PlacedStone:
+def placed(stone: HeldStone, under_y: float) -> PlacedStone:
     """The stone on the ring, from this height on."""
     return PlacedStone(
         "stone",

@@ -16,7 +16,7 @@ from pliant_coil.core.moves.straight import Lead, Straight
 from pliant_coil.core.moves.wrap import Wrap
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.handed_on import LOCKS, End, Form, FormedBand, HeadWork, Wires
-from pliant_coil.core.styles.heads.prongs.stone import Facts, Stone, placed
+from pliant_coil.core.styles.heads.prongs.stone import Facts, HeldStone, placed
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
 from pliant_coil.core.words.figures import Count, Length, Thickness, number_words
 from pliant_coil.core.words.say import Say, listed, say
@@ -112,7 +112,7 @@ def _prong(style: Prongs, facts: Facts, d: float, z: float, *, right: bool, orde
     return Prong("prong", start, foot, math.dist(start, foot), edge + d, bend, lip, 1.0 if style.lip == "full" else 0.5, d)
 
 
-def corner_of(stone: Stone, d: float) -> tuple[float, float]:
+def corner_of(stone: HeldStone, d: float) -> tuple[float, float]:
     """Where a wire stands at a corner: at the middle of a cut corner, half a wire outside it; on a curved edge, at 45°."""
     a, b = stone.length_mm / 2, stone.width_mm / 2
     if stone.shape in ("oval", "round"):
