@@ -1,5 +1,6 @@
 """What size comes off the mandrel, and where to start so that it is the right one. Nothing here knows a style."""
 
+import math
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 
@@ -135,9 +136,16 @@ def _likely_start(made: MadeRing, aim_mm: float) -> float:
     moved = 0.0
     for _ in range(2):
         shorter = radius / (radius + moved / 2)
-        lies = tuple(replace(o, from_rad=o.from_rad * shorter, to_rad=o.to_rad * shorter) for o in made.obstacles)
+        lies = tuple(replace(o, from_rad=_kept(o.from_rad, shorter), to_rad=_kept(o.to_rad, shorter)) for o in made.obstacles)
         moved -= 2 * largest_circle(radius + moved / 2, lies).radius_mm - aim_mm
     return made.form.diameter_mm + moved
+
+
+def _kept(angle_rad: float, shorter: float) -> float:
+    """An angle whose arc from the top, or from the back where that is nearer, keeps its length."""
+    if abs(angle_rad) <= math.pi / 2:
+        return angle_rad * shorter
+    return math.copysign(math.pi - (math.pi - abs(angle_rad)) * shorter, angle_rad)
 
 
 def _root(off: Callable[[float], float], guess: float, then: float) -> float | None:

@@ -115,9 +115,14 @@ class Piece:
     """What it is for, where pieces of one role are for different things."""
 
     @cached_property
+    def _taken(self) -> list[tuple[Placed, float]]:
+        """Each move with what it takes, asked for once: all sums of a piece are made of these."""
+        return [(placed, placed.length_mm) for placed in self.moves]
+
+    @cached_property
     def net_mm(self) -> float:
         """Wire that stays in the ring."""
-        return sum(p.length_mm for p in self.moves if p.fate is Fate.RING)
+        return sum(mm for placed, mm in self._taken if placed.fate is Fate.RING)
 
     @cached_property
     def mass_g(self) -> float:
@@ -127,20 +132,20 @@ class Piece:
     @cached_property
     def beside_mm(self) -> float:
         """Wire that the work itself takes beside it: trimmed ends, saw cuts, a lap for the saw, a vise's grip."""
-        return sum(p.length_mm for p in self.moves if p.fate is not Fate.RING)
+        return sum(mm for placed, mm in self._taken if placed.fate is not Fate.RING)
 
     @cached_property
     def lengths(self) -> list[tuple[HandKind, float]]:
         """Each move's kind and what it takes: what a hand may be off by."""
-        return [(placed.move.hand, placed.length_mm) for placed in self.moves]
+        return [(placed.move.hand, mm) for placed, mm in self._taken]
 
     @cached_property
     def by_kind(self) -> dict[HandKind, float]:
         """What stays in the ring, by the kind that a hand may be off by."""
         found: dict[HandKind, float] = {}
-        for placed in self.moves:
+        for placed, mm in self._taken:
             if placed.fate is Fate.RING:
-                found[placed.move.hand] = found.get(placed.move.hand, 0.0) + placed.length_mm
+                found[placed.move.hand] = found.get(placed.move.hand, 0.0) + mm
         return found
 
     @cached_property
