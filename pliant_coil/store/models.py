@@ -233,7 +233,7 @@ class Job(Base):
     """None for a record from an old notebook, which has no plan. A tap, and a list, need none."""
     predicted: Mapped[dict[str, Any]] = mapped_column(deferred=True)
     core_version: Mapped[str]
-    state: Mapped[State] = mapped_column(Text)
+    state: Mapped[State] = mapped_column(String)
     number: Mapped[int]
     """Number of the newest event."""
     record: Mapped[dict[str, Any] | None]

@@ -9,10 +9,8 @@ import math
 from itertools import pairwise
 
 from pliant_coil.core.mechanics.curves import Point3
-from pliant_coil.core.moves.placed import Fate, Piece
+from pliant_coil.core.moves.placed import WIDEST_WIRES, Fate, Piece
 
-WIDEST_WIRES = 1.5
-"""Steps of up to so many of the wire's widths are eased; what is wider is no hand-over but a way that a move has to make."""
 _EASED_OVER = 5.0
 """A step is spread over so many times itself."""
 

@@ -6,7 +6,7 @@ from typing import ClassVar
 
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.hulls import outside_mm
-from pliant_coil.core.moves.base import Counted, Move
+from pliant_coil.core.moves.base import Counted, Move, on_circle
 from pliant_coil.core.moves.hoop_wrap import Hoop
 from pliant_coil.core.trade.hand import HandKind
 from pliant_coil.core.words.figures import Number, Thickness
@@ -89,7 +89,8 @@ class CoilOfCoil(Move):
     """`outer_turns` of a coil of wire `wire_mm` on a rod `inner_rod_mm`, wound again on a rod `outer_rod_mm`.
 
     A close coil can't be squeezed on the inside of the bend: its turns touch there and fan open outside. The barrel lies
-    along x with its middle on the y axis, `axis_y_mm` from the ring's axis.
+    along x with its middle on the y axis, `axis_y_mm` from the ring's axis; `bowed` it follows the circle of that radius
+    about the ring's axis, and its outer turns touch on the side of the finger.
     """
 
     wire_mm: float
@@ -97,6 +98,7 @@ class CoilOfCoil(Move):
     outer_rod_mm: float
     outer_turns: int
     axis_y_mm: float
+    bowed: bool = False
     kind: ClassVar[str] = "coil-of-coil"
     seconds: ClassVar[float] = 90.0
     hand: ClassVar[HandKind] = "coil again"
@@ -113,18 +115,34 @@ class CoilOfCoil(Move):
         return self.outer_rod_mm + 2 * self.coil_mm
 
     @property
+    def touch_mm(self) -> float:
+        """How far from the ring's axis the outer turns of a bowed barrel touch: at the middle of those that lie on the finger."""
+        return self.axis_y_mm - (self.outer_rod_mm + self.coil_mm) / 2
+
+    @property
+    def half_rad(self) -> float:
+        """What half of a bowed barrel covers of the ring."""
+        return self.outer_turns * self.coil_mm / (2 * self.touch_mm)
+
+    @property
+    def pitch_mm(self) -> float:
+        """From one outer turn to the next, along the barrel's axis."""
+        return self.coil_mm * (self.axis_y_mm / self.touch_mm if self.bowed else 1.0)
+
+    @property
     def barrel_length_mm(self) -> float:
-        return self.outer_turns * self.coil_mm
+        """Along its axis."""
+        return self.outer_turns * self.pitch_mm
 
     @property
     def turns_per_outer(self) -> float:
         """Turns of fine wire in an outer turn: they touch on the inside of the bend."""
-        return LEANING * math.hypot(math.pi * (self.outer_rod_mm + self.wire_mm), self.coil_mm) / self.wire_mm
+        return LEANING * math.hypot(math.pi * (self.outer_rod_mm + self.wire_mm), self.pitch_mm) / self.wire_mm
 
     @property
     def wire_per_outer_mm(self) -> float:
         """Fine wire in an outer turn."""
-        middle = math.hypot(math.pi * (self.outer_rod_mm + self.coil_mm), self.coil_mm)
+        middle = math.hypot(math.pi * (self.outer_rod_mm + self.coil_mm), self.pitch_mm)
         n = self.turns_per_outer
         return n * math.hypot(math.pi * (self.inner_rod_mm + self.wire_mm), middle / n)
 
@@ -174,7 +192,7 @@ class CoilOfCoil(Move):
 
     def _along(self, shares: list[float]) -> list[Point3]:
         """Its wire's places at these shares of the way."""
-        radius, rise, n = (self.outer_rod_mm + self.coil_mm) / 2, self.coil_mm / (2 * math.pi), self.turns_per_outer
+        radius, rise, n = (self.outer_rod_mm + self.coil_mm) / 2, self.pitch_mm / (2 * math.pi), self.turns_per_outer
         r = (self.inner_rod_mm + self.wire_mm) / 2
         slope = math.hypot(radius, rise)
         left = self.barrel_length_mm / 2
@@ -185,13 +203,9 @@ class CoilOfCoil(Move):
             # Along the barrel x; the helix's normal (0, −c, −s) points to its axis, the binormal stands on normal and tangent.
             c, s = math.cos(theta), math.sin(theta)
             a, b = r * math.cos(fine), r * math.sin(fine)
-            points.append(
-                (
-                    rise * theta - left + b * radius / slope,
-                    self.axis_y_mm + radius * c - a * c + b * rise * s / slope,
-                    radius * s - a * s - b * rise * c / slope,
-                )
-            )
+            along, aside = rise * theta - left, b * radius / slope
+            y, z = self.axis_y_mm + radius * c - a * c + b * rise * s / slope, radius * s - a * s - b * rise * c / slope
+            points.append(on_circle(y, along / self.axis_y_mm + aside / y, z) if self.bowed else (along + aside, y, z))
         return points
 
     def _counted(self, count: float) -> "CoilOfCoil":

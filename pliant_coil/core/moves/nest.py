@@ -47,6 +47,11 @@ class StandingBead:
         grown, level = self.wire_mm / 2, math.cos(angle_rad)
         return _outline((self.half_length_mm + grown) * level, (self.half_width_mm + grown) * level, self.leg_x_mm, self.wire_mm)
 
+    def grown(self) -> "StandingBead":
+        """The same with a layer of wire on it: a wire thicker all round."""
+        d = self.wire_mm
+        return StandingBead(self.half_length_mm + d, self.half_width_mm + d, self.half_height_mm + d, d, self.axis_y_mm)
+
     def around_mm(self, angle_rad: float) -> float:
         """Once round bead and legs at this angle; for a round bead in closed form."""
         if not self.is_round:

@@ -46,6 +46,8 @@ class Worked:
 
 
 PLAIN = Worked("plain")
+WIDEST_WIRES = 1.5
+"""One move hands on to the next over a step of up to so many of the wire's widths; what is wider is a way that a move has to make."""
 
 
 @dataclass(frozen=True, slots=True)

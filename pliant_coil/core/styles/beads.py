@@ -7,10 +7,10 @@ from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.moves.nest import StandingBead
 from pliant_coil.core.moves.seat import Seat
 from pliant_coil.core.styles.contract import BandStyle
-from pliant_coil.core.styles.handed_on import End, FormedBand, Side, Warn, Wires
+from pliant_coil.core.styles.handed_on import End, FormedBand, HeadWork, Side, Warn, Wires
 from pliant_coil.core.styles.locks import wrap_at
 from pliant_coil.core.styles.stones import Bead, PlacedStone
-from pliant_coil.core.words.figures import Length
+from pliant_coil.core.words.figures import Count, Length, Number
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import say
 
@@ -83,3 +83,19 @@ def snagging(bead: Bead, seat: Seat) -> list[Warn]:
         return []
     text = say("{bead} is long for this ring: its shoulders come far down the sides.", bead=bead.words)
     return [Warn("bead-too-wide", text, "head.bead.diameter_mm")]
+
+
+def lopsided(work: HeadWork) -> list[Warn]:
+    """Wraps that differ by more than one from side to side."""
+    left, right = work.ledger.left.wraps, work.ledger.right.wraps
+    if abs(left - right) <= 1:
+        return []
+    fewer, more = ("left", right) if left < right else ("right", left)
+    text = say(
+        "{more} on one side and {less} on the {side}: the ring sits crooked. {missing} more there.",
+        more=Count(round(more), "wrap", "wraps"),
+        less=Number(min(left, right), 0),
+        side=fewer,
+        missing=Number(abs(left - right), 0),
+    )
+    return [Warn("wraps-differ", text, "finish.wraps_each_side")]

@@ -3,6 +3,8 @@
 import math
 
 from pliant_coil.core.moves.base import Cause
+from pliant_coil.core.moves.placed import WIDEST_WIRES
+from pliant_coil.core.moves.straight import Lead
 from pliant_coil.core.moves.wrap import Wrap
 from pliant_coil.core.styles.handed_on import LOCKS, End, FormedBand
 from pliant_coil.core.trade.wire import Wire
@@ -28,6 +30,14 @@ def wrap_at(
         cause=cause,
         host="the band",
     )
+
+
+def led_to(wrap: Wrap, end: End, turned: bool) -> Lead | None:
+    """The way from where a tail stands to where its wraps begin, where they aren't side by side; seen on the right side like the wraps."""
+    x, y, z = end.at
+    at = (-x, y, -z) if turned else end.at
+    far = math.dist(at, wrap.begins) > WIDEST_WIRES * end.wire.width_mm
+    return Lead("to the edge", at, wrap.begins) if far else None
 
 
 def edge_of(band: FormedBand, end: End) -> int:

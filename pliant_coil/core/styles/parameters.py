@@ -77,7 +77,7 @@ def _field(default: Any, title: str, bounds: tuple[float, float], unit: str, hel
 
 
 def millimetres(
-    default: float | None, title: str, least: float, most: float, help: str = "", *, rare: bool = False, bare: bool = False
+    default: float | str | None, title: str, least: float, most: float, help: str = "", *, rare: bool = False, bare: bool = False
 ) -> Any:
     """A length of the ring file [mm]; `rare` ones stand behind the common ones, `bare` ones are asked while no head says them."""
     return _field(default, title, (least, most), "mm", help, rare=rare, bare=bare)

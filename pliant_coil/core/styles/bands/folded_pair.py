@@ -12,8 +12,8 @@ from pliant_coil.core.moves.placed import Piece, Placed
 from pliant_coil.core.moves.straight import Through
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import BandStyle
-from pliant_coil.core.styles.handed_on import End, Form, FormedBand, Joined, Opening, SizedBy, Top, Warn, Wires
-from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres, number
+from pliant_coil.core.styles.handed_on import End, Form, FormedBand, Joined, Opening, Side, SizedBy, Slot, Top, Warn, Wires
+from pliant_coil.core.styles.parameters import WireSpec, choice, degrees, millimetres, number
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
 from pliant_coil.core.trade.sizes import MandrelMark, Size
 from pliant_coil.core.trade.wire import Wire
@@ -35,10 +35,32 @@ class FoldedPair(BandStyle):
     fold: Literal["eye", "pinched"] = choice("eye", "Fold", "Kept as an eye that a leg goes through, or pinched shut (soft wire).")
     eye_mm: float | None = millimetres(None, "Fold, inside", 0.5, 5, "Two wires wide unless given, four for springy wire.")
     turns: int = number(1, "Turns of the pair", 1, 2)
-    through_eye: Literal["other", "both"] = choice("other", "Through the eye", "One leg, or both.", rare=True)
+    fold_at_deg: float | None = degrees(
+        None, "Fold from the top", -30, 30, "To the right positive; beside what stands on top unless given.", rare=True
+    )
+    through_eye: Literal["other", "bead-leg", "both"] = choice(
+        "other", "Through the eye", "The leg without the bead, which runs on under it; the one with it; or both.", rare=True
+    )
 
     def tops(self) -> frozenset[Top]:
-        return frozenset()
+        return frozenset({Top.TAILS})
+
+    def ends_each_side(self) -> int:
+        # Both on one side.
+        return 2
+
+    @property
+    def _eye_beyond(self) -> bool:
+        """Whether the eye lies on the head's far side, where the leg comes out that ran on under it."""
+        return self.fold == "pinched" or self.through_eye == "other"
+
+    def under_head_mm(self, wires: Wires) -> tuple[float, ...]:
+        d, turns = wires["band"].size_mm, self.turns
+        drift = 2 * d * (turns - 1)
+        passes = [(lane, k) for lane in (-d / 2, d / 2) for k in range(1, turns)]
+        # The leg without the head's bead always runs on under it, to the other shoulder.
+        passes.append((d / 2, turns))
+        return tuple(lane + drift * (k / turns - 0.5) for lane, k in passes)
 
     def eye(self, wire: Wire) -> float:
         """Inside of the fold."""
@@ -77,8 +99,15 @@ class FoldedPair(BandStyle):
         radius = inside / 2 + d / 2
         eye = self.eye(wire) if self.fold == "eye" else 0.0
         clear = (eye + d) / 2 / radius if self.fold == "eye" else 0.0
-        last = 2 * math.pi * self.turns - clear
-        pieces, ends = self._legs(wire, radius, clear=clear, last=last, eye=eye)
+        foot = opening.foot_rad if opening.across else 0.0
+        beside = foot if self._eye_beyond else -foot - (clear if foot else 0.0)
+        fold_rad = beside if self.fold_at_deg is None else math.radians(self.fold_at_deg)
+        if foot and self.fold == "eye" and not self._eye_beyond and fold_rad + clear > 1e-9 - foot:
+            most = math.degrees(-foot - clear)
+            refuse("band.fold_at_deg", "the leg has to go through the eye before it rises to the head", f"{math.floor(most)}° or less")
+        piece, slots, ends = self._legs(
+            wire, radius, clear=clear, fold_rad=fold_rad, foot=foot, shoulder=opening.shoulder_rad or foot, eye=eye
+        )
         pitch = d
 
         def strand_z(_: float) -> tuple[float, ...]:
@@ -87,7 +116,7 @@ class FoldedPair(BandStyle):
 
         return FormedBand(
             form=form,
-            pieces=pieces,
+            pieces=(piece,),
             inside_mm=inside,
             strands=2 * self.turns,
             width_mm=2 * self.turns * d,
@@ -96,42 +125,57 @@ class FoldedPair(BandStyle):
             strand_wire=wire,
             strand_height_mm=d,
             ends=ends,
+            slots=slots,
             joined=Joined.BAND,
             sized_by=SizedBy.LENGTH,
             tied=True,
-            facts=(eye, last - clear),
+            facts=eye,
         )
 
-    def _legs(self, wire: Wire, radius: float, *, clear: float, last: float, eye: float) -> tuple[tuple[Piece, ...], tuple[End, ...]]:
+    def _legs(
+        self, wire: Wire, radius: float, *, clear: float, fold_rad: float, foot: float, shoulder: float, eye: float
+    ) -> tuple[Piece, tuple[Slot, ...], tuple[End, ...]]:
+        """Both legs from the fold: the one without a bead is the wire's first half, the one with it goes up into the head."""
         d = wire.size_mm
         drift = 2 * d * (self.turns - 1)
-        lanes = (-d / 2 - drift / 2, d / 2 - drift / 2)
-        halves = []
-        ends = []
-        for k, (z, name) in enumerate(zip(lanes, ("bead-leg", "other"), strict=True)):
-            arc = Arc("round", radius, clear, last - clear, z, z + drift, host="the mandrel")
-            through = self.fold == "eye" and (k == 1 or self.through_eye == "both")
-            half = [Placed(f"{name}.round", arc)]
-            angle = last
+        lanes = {"bead-leg": -d / 2 - drift / 2, "other": d / 2 - drift / 2}
+        round_mm = 2 * math.pi * self.turns
+        halves: dict[str, list[Placed]] = {}
+        stands: dict[str, tuple[float, float]] = {}
+        for name, z in lanes.items():
+            through = self.fold == "eye" and self.through_eye in (name, "both")
+            # Where it ends: up at the foot of what stands on top, or under it to its far shoulder; without a head at the fold.
+            ends_at = round_mm + (fold_rad - clear if not foot else -foot if name == "bead-leg" else max(shoulder, fold_rad + clear))
+            last = round_mm + fold_rad - clear if through else ends_at
+            half = [
+                Placed(f"{name}.round", Arc("round", radius, fold_rad + clear, last - fold_rad - clear, z, z + drift, host="the mandrel"))
+            ]
             if through:
                 # Up over the rim, through the eye, and down on its other side.
-                reach = last + 2 * clear
-                half.append(
-                    Placed(
-                        f"{name}.through",
-                        Through("through the eye", on_circle(radius, last, z + drift), on_circle(radius, reach, z + drift), mark="eye"),
-                    )
-                )
-                angle = reach
-            side: Literal["left", "right"] = "right" if through else "left"
-            which: Literal["first", "last"] = "last" if k else "first"
-            ends.append(End("band.1", which, side, k, on_circle(radius, angle, z + drift), wire, "band", name))
-            halves.append(half)
-        first, other = halves
-        foot = on_circle(radius, clear, lanes[0]), on_circle(radius, clear, lanes[1])
-        fold = Placed("fold", Fold("fold", eye, d, foot, mark="middle", mark_share=0.5))
-        backwards = [Placed(p.id, p.move, backwards=True) for p in reversed(first)]
-        return (Piece("band.1", "band", wire, (*backwards, fold, *other)),), tuple(ends)
+                ways = (on_circle(radius, last, z + drift), on_circle(radius, last + 2 * clear, z + drift))
+                half.append(Placed(f"{name}.through", Through("through the eye", *ways, mark="eye")))
+                last += 2 * clear
+                if foot and last < ends_at - 1e-9:
+                    half.append(Placed(f"{name}.on", Arc("on", radius, last, ends_at - last, z + drift, z + drift, host="the mandrel")))
+                    last = ends_at
+            halves[name], stands[name] = half, (last - round_mm, z + drift)
+        feet = tuple(on_circle(radius, fold_rad + clear, z) for z in lanes.values())
+        fold = Placed("fold", Fold("fold", eye, d, (feet[1], feet[0]), mark="middle", mark_share=0.5))
+        backwards = [Placed(p.id, p.move, backwards=True) for p in reversed(halves["other"])]
+        moves = (*backwards, fold, *halves["bead-leg"])
+        ends: list[End] = []
+        slots: tuple[Slot, ...] = ()
+        halves_of: tuple[tuple[Literal["first", "last"], str], ...] = (("first", "other"), ("last", "bead-leg"))
+        for which, name in halves_of:
+            angle, z = stands[name]
+            at = on_circle(radius, angle, z)
+            side: Side = "right" if angle > 0 else "left"
+            if name == "bead-leg" and foot:
+                left = on_circle(radius, -foot, z)
+                slots = (Slot("band.1", len(moves), 0, left, (-left[0], left[1], left[2])),)
+                side, at = "right", slots[0].right
+            ends.append(End("band.1", which, side, 0 if name == "bead-leg" else 1, at, wire, "band", "long" if foot and slots else name))
+        return Piece("band.1", "band", wire, moves), slots, tuple(ends)
 
     def advise(self, band: FormedBand, opening: Opening) -> list[Warn]:
         wire = band.pieces[0].wire
@@ -144,7 +188,7 @@ class FoldedPair(BandStyle):
         return say("a folded pair wound {times}", times=Times(self.turns))
 
     def tasks(self, band: FormedBand, opening: Opening) -> list[Task]:
-        eye, _ = band.facts
+        eye: float = band.facts
         wire = band.pieces[0].wire
         free = released_diameter_mm(band.form.diameter_mm, wire.profile, wire.metal.youngs_modulus_mpa, wire.yield_mpa)
         springs = (
@@ -175,7 +219,8 @@ class FoldedPair(BandStyle):
                 "form",
                 Phase.FORM,
                 say(
-                    "Lay the fold on top of the mandrel at {start} and wind both legs together {times}, side by side.",
+                    "Lay the fold {where} of the mandrel at {start} and wind both legs together {times}, side by side.",
+                    where="beside the top" if band.slots else "on top",
                     start=MandrelMark(band.form.diameter_mm),
                     times=Times(self.turns),
                 ),
@@ -184,7 +229,8 @@ class FoldedPair(BandStyle):
             ),
         ]
         if self.fold == "eye":
-            leg = "both legs" if self.through_eye == "both" else "one leg"
+            leg = {"both": "both legs", "bead-leg": "the leg that takes the head", "other": "the leg that takes nothing"}[self.through_eye]
+            leg = "one leg" if not band.slots and self.through_eye != "both" else leg
             tasks.append(
                 Task(
                     "through",

@@ -9,7 +9,7 @@ from pliant_coil.core.moves.loop import Eye, Scroll
 from pliant_coil.core.moves.placed import Placed
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.handed_on import End, FormedBand, HeadWork
-from pliant_coil.core.styles.locks import edge_of, seen, wrap_at
+from pliant_coil.core.styles.locks import edge_of, led_to, seen, wrap_at
 from pliant_coil.core.styles.parameters import Part, choice, millimetres, number
 from pliant_coil.core.styles.tasks import Phase, Task, look, reads
 from pliant_coil.core.words.figures import Thickness, Times, Tolerance
@@ -56,6 +56,9 @@ class Finish(Part):
             at = tail.at
             if locks:
                 wrap = wrap_at(band, tail.wire, locks, from_rad, edge=edge_of(band, tail), turned=turned)
+                way = led_to(wrap, tail, turned)
+                if way:
+                    moves.append(Placed(f"{tail.name}.to-lock", way, turned=turned, backwards=backwards))
                 moves.append(Placed(f"{tail.name}.lock", wrap, turned=turned, backwards=backwards))
                 reach = from_rad + wrap.advance_mm / (band.inside_mm / 2)
                 ledger = ledger.wrapped(tail.side, locks, reach)

@@ -7,13 +7,15 @@ from typing import ClassVar, Literal
 
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.hulls import Bundle
-from pliant_coil.core.moves.base import Move
+from pliant_coil.core.moves.arc import Arc
+from pliant_coil.core.moves.base import Move, on_circle
+from pliant_coil.core.moves.bend import Bend
 from pliant_coil.core.moves.bent import bent
 from pliant_coil.core.moves.coil import CoilOfCoil
 from pliant_coil.core.moves.grip import to_hold
 from pliant_coil.core.moves.passing import Course
 from pliant_coil.core.moves.placed import Fate, Piece, Placed, named
-from pliant_coil.core.moves.straight import Lead
+from pliant_coil.core.moves.straight import Lead, Straight
 from pliant_coil.core.moves.wrap import Wrap
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.beads import lead_start
@@ -26,6 +28,8 @@ from pliant_coil.core.words.figures import Count, Length, Number, Thickness, Tim
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
 
+_MOST_BOWED_RAD = math.radians(70)
+"""Further round a barrel presses on the next fingers (common practice, no source)."""
 HOLD_MM = 15.0
 """Wire that holds a winding to its rod at each end (common practice, no source)."""
 
@@ -50,7 +54,10 @@ class DoubleCoil(HeadStyle):
     outer_rod_mm: float = millimetres(1.5, "Second rod", 1.0, 4, "At least a little thicker than the band's wire.")
     outer_turns: int = number(4, "Turns of the coil kept", 2, 7)
     build: Literal["once", "above-and-below"] = choice("once", "Band passes it", "Once, through it; or its tails also above and below.")
-    leaves: Literal["tangent", "square"] = choice("tangent", "Wire leaves it", "Levelled to the band, or bent square down.", rare=True)
+    lies: Literal["straight", "bowed"] = choice("straight", "Barrel lies", "Straight across the top, or bowed to the finger.")
+    leaves: Literal["tangent", "square"] = choice(
+        "tangent", "Wire leaves it", "Levelled to the band, or bent square down; a bowed one is always left square.", rare=True
+    )
     close_wraps: int = number(1, "Its ends closed by", 0, 2, "Wraps of the fine wire round the band wire.", rare=True)
     again: int = number(0, "Further passes", 0, 1, rare=True)
 
@@ -73,7 +80,9 @@ class DoubleCoil(HeadStyle):
             refuse("head.inner_rod_mm", "the coil's wire cracks on so thin a rod", say("{least} or thicker", least=Thickness(d)))
         coil = CoilOfCoil("double coil", d, self.inner_rod_mm, self.outer_rod_mm, self.outer_turns, 0.0)
         axis = inside_mm / 2 + coil.barrel_mm / 2
-        coil = replace(coil, axis_y_mm=axis)
+        coil = replace(coil, axis_y_mm=axis, bowed=self.lies == "bowed")
+        if coil.bowed:
+            return self._bowed(coil, radius, d_b)
         x_e = coil.barrel_length_mm / 2 + d_b / 2
         too_long = say("a barrel of {length} is too long for this ring", length=Length(coil.barrel_length_mm))
         if coil.barrel_length_mm > 1.2 * inside_mm:
@@ -89,6 +98,39 @@ class DoubleCoil(HeadStyle):
         corners = ((-down[0], down[1]), (-x_e, axis), (x_e, axis), down)
         return _Barrel(coil, x_e, foot, corners, math.sqrt(coil.barrel_mm * d_b))
 
+    def _bowed(self, coil: CoilOfCoil, radius: float, d_b: float) -> _Barrel:
+        """A barrel that follows the finger: the wire rides in the middle of it and drops to the band at both its ends."""
+        foot = coil.half_rad + d_b / 2 / coil.axis_y_mm
+        if foot > _MOST_BOWED_RAD:
+            refuse(
+                "head.outer_turns",
+                say("a barrel of {n} goes too far round this ring", n=Count(self.outer_turns, "turn", "turns")),
+                f"{max(2, self.outer_turns - 1)} turns, or thinner wire",
+            )
+        tops, feet = ([(side * r * math.sin(foot), r * math.cos(foot)) for side in (-1, 1)] for r in (coil.axis_y_mm, radius))
+        corners = (feet[0], tops[0], tops[1], feet[1])
+        return _Barrel(coil, tops[1][0], foot, corners, math.sqrt(coil.barrel_mm * d_b))
+
+    def _led_through(self, barrel: _Barrel, wire_mm: float) -> list[Move]:
+        """The band's wire from foot to foot: up, through the barrel, down."""
+        corners = list(barrel.corners)
+        if not barrel.coil.bowed:
+            return bent(corners, ["leg", "barrel", "leg"], radius_mm=wire_mm, wire_mm=wire_mm)
+        # From the leg on to the barrel's circle, in a bend that touches both.
+        axis, foot, r = barrel.coil.axis_y_mm, barrel.foot_rad, wire_mm
+        delta = math.asin(r / (axis - r))
+        leg = math.sqrt((axis - r) ** 2 - r**2)
+        moves: list[Move] = []
+        for side in (-1, 1):
+            turned = on_circle(axis - r, side * (foot - delta), 0.0)
+            from_rad = -foot - math.pi / 2 if side < 0 else foot - delta
+            bend = Bend("bend", turned, r, from_rad, math.pi / 2 + delta, wire_mm, jaw_at_end=side > 0)
+            ends = [(*corners[0], 0.0), on_circle(leg, side * foot, 0.0)] if side < 0 else [on_circle(leg, foot, 0.0), (*corners[3], 0.0)]
+            straight = Straight("leg", ends[0], ends[1])
+            moves += [straight, bend] if side < 0 else [bend, straight]
+        through = Arc("barrel", axis, -(foot - delta), 2 * (foot - delta), 0.0, 0.0)
+        return [*moves[:2], through, *moves[2:]]
+
     def opening(self, form: Form, band: BandStyle, wires: Wires) -> Opening:
         barrel = self.barrel(form.diameter_mm, band.centre_line_mm(form.diameter_mm, wires), wires)
         both = self.build == "above-and-below"
@@ -100,7 +142,7 @@ class DoubleCoil(HeadStyle):
         barrel: _Barrel = opening.facts
         wire = band.strand_wire
         slot = band.slots[0]
-        moves = bent(list(barrel.corners), ["leg", "barrel", "leg"], radius_mm=wire.height_mm, wire_mm=wire.height_mm)
+        moves = self._led_through(barrel, wire.height_mm)
         middle = len(moves) // 2
         through = named("head", [replace(m, mark="middle: barrel", mark_share=0.5) if k == middle else m for k, m in enumerate(moves)])
         onward, tails = {}, []
@@ -113,7 +155,7 @@ class DoubleCoil(HeadStyle):
             "barrel",
             "head.outer_rod_mm",
             (0.0, barrel.coil.axis_y_mm, 0.0),
-            barrel.coil.barrel_length_mm,
+            2 * barrel.end_x_mm,
             barrel.coil.barrel_mm,
             barrel.coil.barrel_mm,
             shape="barrel",
@@ -231,7 +273,7 @@ class DoubleCoil(HeadStyle):
             found.append(Warn("coil-limp", Say("So wide a coil is limp and flattens in wear."), "head.inner_rod_mm"))
         if self.outer_rod_mm / coil.coil_mm < 0.35:
             found.append(Warn("coil-gapes", Say("The coil gapes too far on so thin a rod."), "head.outer_rod_mm"))
-        if coil.barrel_length_mm > 0.95 * band.inside_mm:
+        if not coil.bowed and coil.barrel_length_mm > 0.95 * band.inside_mm:
             found.append(Warn("barrel-long", Say("The barrel is nearly as long as the ring is wide."), "head.outer_turns"))
         if band.joined is Joined.OPEN and d_b < 1.0 and band.strand_wire.temper == "soft":
             found.append(Warn("band-flimsy", Say("A soft open band this thin bends out of shape under a barrel."), "wires.band.diameter"))
@@ -242,6 +284,7 @@ class DoubleCoil(HeadStyle):
         coil = barrel.coil
         wire = band.strand_wire
         jaw = coil.barrel_length_mm / 2 - wire.height_mm
+        lies_mm = self.outer_turns * coil.coil_mm
         through = tuple(p.id for p in work.through.get(0, ()))
         hold_turns = 0.5 * coil.turns_per_outer
         ends = tuple(p.id for piece in work.pieces for p in piece.moves if "close" in p.id or "lead" in p.id)
@@ -279,13 +322,13 @@ class DoubleCoil(HeadStyle):
                 say(
                     "Keep {turns} of its turns, {length}; unwind one turn of fine wire at each end as the closing end, clip, press in.",
                     turns=self.outer_turns,
-                    length=Length(coil.barrel_length_mm),
+                    length=Length(lies_mm),
                 ),
                 checks=(
                     Check(
                         say(
                             "{length} long, within {off}; what you read replaces it in the next steps.",
-                            length=Length(coil.barrel_length_mm),
+                            length=Length(lies_mm),
                             off=Tolerance(1),
                         )
                     ),
@@ -313,7 +356,17 @@ class DoubleCoil(HeadStyle):
                 stage="thread",
             ),
         ]
-        if self.leaves == "tangent":
+        if coil.bowed:
+            tasks.append(
+                Task(
+                    "bow",
+                    Phase.FLAT,
+                    Say("Bow the barrel and its wire together over the mandrel, a little at a time, until it lies on it from end to end."),
+                    checks=(look("Its turns touch on the finger's side and fan out evenly on the other."),),
+                    stage="bend",
+                )
+            )
+        elif self.leaves == "tangent":
             tasks.append(
                 Task(
                     "level",

@@ -12,16 +12,23 @@ from pliant_coil.core.moves.placed import Placed, named
 from pliant_coil.core.moves.seat import Seat
 from pliant_coil.core.moves.straight import Lead
 from pliant_coil.core.styles import cautions
-from pliant_coil.core.styles.beads import check_reach, drilled, landing, lead_start, seat_on, snagging, stand_mm, standing
+from pliant_coil.core.styles.beads import check_reach, drilled, landing, lead_start, lopsided, seat_on, snagging, stand_mm, standing
 from pliant_coil.core.styles.contract import BandStyle, HeadStyle, lacks
 from pliant_coil.core.styles.handed_on import End, Form, FormedBand, HeadWork, Ledger, Opening, Side, Top, Warn, Wires
 from pliant_coil.core.styles.locks import wrap_at
-from pliant_coil.core.styles.parameters import choice, degrees, number
+from pliant_coil.core.styles.parameters import choice, degrees, millimetres, number
 from pliant_coil.core.styles.stones import Bead
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
-from pliant_coil.core.words.figures import Length, Times
+from pliant_coil.core.words.figures import Length, Number, Thickness, Times
 from pliant_coil.core.words.refusal import refuse
-from pliant_coil.core.words.say import Say, say
+from pliant_coil.core.words.say import NOTHING, Say, say
+
+_LOW_RAD = -math.radians(10)
+"""How far a nest climbs that stays under the hole: just below the bead's middle."""
+_OPEN_MM = 0.3
+_STIFF_MM = 1.0
+_CHIPS = ("glass", "soft-stone", "pearl-or-shell")
+"""What a square bend against it chips (common practice, no source)."""
 
 
 @dataclass(frozen=True)
@@ -46,7 +53,9 @@ class NestHead(HeadStyle):
         None, "Turns of each tail", 0.5, 4, "In halves: one and a half, or two and a half of one tail, unless given."
     )
     nest_start_deg: float = degrees(45.0, "First turn below the middle", 20, 60, "How far under the bead's widest line it sits.", rare=True)
-    cover: Literal["hole", "low"] = choice("hole", "Climbs to", "The hole's upper edge, or stays under it.", rare=True)
+    cover: Literal["hole", "low"] | float = millimetres(
+        "hole", "Climbs to", 0, 6, "The hole's upper edge, or stays under it, or so far above the hole's middle.", rare=True
+    )
     anchor_wraps: int = number(1, "Wraps after the bead", 0, 2, "Wound one way: on the far shoulder, before the nest.", rare=True)
     sense: Literal["cw", "ccw"] = choice("cw", "Way round", "Seen from above.", rare=True)
 
@@ -83,8 +92,25 @@ class NestHead(HeadStyle):
         return Opening(foot_rad=seat.bends_rad, shoulder_rad=seat.shoulder_rad + anchored, across=True, facts=facts)
 
     def _angles(self, bead: StandingBead) -> tuple[float, float]:
-        top = math.asin(min(1.0, self.bead.hole_mm / 2 / bead.reach_mm)) if self.cover == "hole" else -math.radians(10)
-        return -math.radians(self.nest_start_deg), top
+        start = -math.radians(self.nest_start_deg)
+        if self.cover == "low":
+            return start, _LOW_RAD
+        climbs = self.bead.hole_mm / 2 if self.cover == "hole" else self.cover
+        return start, math.asin(min(1.0, climbs / bead.reach_mm))
+
+    def _layers(self, bead: StandingBead, turns: float, tails: int) -> tuple[float, float]:
+        """Turns of a tail on the bead, and those that find no room there and lie on the first ones."""
+        first = max(1, math.floor(self._closing(bead) / tails + 1e-9))
+        return (turns, 0.0) if tails * turns <= self._closing(bead) or turns <= first else (float(first), turns - first)
+
+    def _gap_mm(self, bead: StandingBead, turns: float) -> float:
+        """Light between the turns of all tails together; nothing where they lie close."""
+        return max(0.0, (self._closing(bead) - 1) * bead.wire_mm / turns - bead.wire_mm)
+
+    def _closing(self, bead: StandingBead) -> float:
+        """Turns, of all tails together, that lie wire on wire from the first one to the last."""
+        low, high = self._angles(bead)
+        return 1 + bead.reach_mm * (high - low) / bead.wire_mm
 
     def make(self, form: Form, band: FormedBand, wires: Wires, opening: Opening) -> HeadWork:
         facts: _Facts = opening.facts
@@ -105,7 +131,7 @@ class NestHead(HeadStyle):
             before: tuple[Placed, ...] = ()
             if one:
                 before, end, ledger = self._anchored(band, seat, end)
-            led, tail = self._nested(band, facts, end, turns, ledger)
+            led, tail = self._nested(band, facts, end, turns, ledger, tails=1 if one else len(band.ends))
             onward[end.key] = (*before, *led)
             tails.append(tail)
         return HeadWork(
@@ -130,13 +156,19 @@ class NestHead(HeadStyle):
         free = max(from_rad + wrap.advance_mm / (band.inside_mm / 2), ledger.right.free_rad)
         return (down, Placed("long.anchor", wrap)), replace(end, at=wrap.ends), ledger.wrapped("right", self.anchor_wraps, free)
 
-    def _nested(self, band: FormedBand, facts: _Facts, end: End, turns: float, ledger: Ledger) -> tuple[tuple[Placed, ...], End]:
+    def _nested(
+        self, band: FormedBand, facts: _Facts, end: End, turns: float, ledger: Ledger, *, tails: int
+    ) -> tuple[tuple[Placed, ...], End]:
         """Up to the bead, round it, down to a shoulder, seen as if the tail came up on the left."""
         turned, backwards = end.side == "right", end.which == "first"
         start = lead_start(end)
         low, high = self._angles(facts.bead)
-        nest = Nest("nest", facts.bead, turns, low, high, 1 if self.sense == "cw" else -1)
-        first, last = nest.begins, nest.ends
+        sense = 1 if self.sense == "cw" else -1
+        on_bead, over = self._layers(facts.bead, turns, tails)
+        nest = Nest("nest", facts.bead, on_bead, low, high, sense)
+        # Back down over the first ones: the bead is a wire thicker all round there.
+        second = Nest("over", facts.bead.grown(), over, high, low, sense) if over else None
+        first, last = nest.begins, (second or nest).ends
         # Whole turns come down where they began, half ones on the other side.
         goes_right = round(2 * turns) % 2 == 1
         side: Side = "right" if goes_right != turned else "left"
@@ -148,7 +180,9 @@ class NestHead(HeadStyle):
             down = (-down[0], down[1], -down[2])
         name = "long" if end.name == "long" else side
         tail = replace(tail, name=name)
-        moves: list[tuple[str, Move]] = [("rise", Lead("rise", start, first)), ("nest", nest), ("drop", Lead("drop", last, down))]
+        moves: list[tuple[str, Move]] = [("rise", Lead("rise", start, first)), ("nest", nest)]
+        moves += [("over", second)] if second else []
+        moves.append(("drop", Lead("drop", last, down)))
         found = tuple(Placed(f"{name}.{part}", move, turned=turned, backwards=backwards) for part, move in moves)
         return found, tail
 
@@ -156,12 +190,34 @@ class NestHead(HeadStyle):
         return say("{bead} in a nest", bead=self.bead.words)
 
     def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:
-        return snagging(self.bead, work.facts.seat)
+        facts: _Facts = work.facts
+        wire = band.strand_wire
+        found = snagging(self.bead, facts.seat)
+        if self.bead.height < 4 * wire.height_mm:
+            text = say(
+                "{bead} sinks out of sight in {wire} wire: one turn, or finer wire.", bead=self.bead.words, wire=Thickness(wire.height_mm)
+            )
+            found.append(Warn("bead-sinks", text, "wires.band.diameter"))
+        if isinstance(self.cover, int | float) and self.cover < self.bead.hole_mm / 2:
+            found.append(Warn("hole-shows", Say("The bends at the hole stay visible: climb higher."), "head.cover"))
+        if any(p.id.endswith("over") for led in work.onward.values() for p in led):
+            most = Number(self._closing(facts.bead), 0)
+            text = say("So many turns don't find room on the bead: those beyond {most} of all tails lie on the first ones.", most=most)
+            found.append(Warn("second-layer", text, "head.nest_turns"))
+        if self.bead.made_of in _CHIPS and (wire.height_mm >= _STIFF_MM or wire.temper != "soft"):
+            found.append(
+                Warn(
+                    "bead-chips",
+                    Say("Bent square against it such wire chips the bead: bend over the jaw, a wire away from it."),
+                    "head.bead",
+                )
+            )
+        return found + lopsided(work)
 
     def tasks(self, band: FormedBand, work: HeadWork) -> list[Task]:
         one = any(end.name == "long" for end in band.ends)
         facts: _Facts = work.facts
-        nests = [p for moves in work.onward.values() for p in moves if p.id.endswith(("rise", "nest"))]
+        nests = [p for moves in work.onward.values() for p in moves if p.id.endswith(("rise", "nest", "over"))]
         drops = tuple(p.id for moves in work.onward.values() for p in moves if p.id.endswith("drop"))
         anchors = tuple(p.id for moves in work.onward.values() for p in moves if p.id.endswith(("down", "anchor")))
         nest = next(p.move for p in nests if isinstance(p.move, Nest))
@@ -192,17 +248,22 @@ class NestHead(HeadStyle):
                     cautions=(cautions.STONE,),
                 )
             )
+        total = sum(p.move.turns for p in nests if isinstance(p.move, Nest)) / (1 if one else 2)
+        lies = NOTHING
+        gap = self._gap_mm(facts.bead, (1 if one else 2) * total)
+        if gap > _OPEN_MM:
+            lies = say("It is an open nest: {gap} of light between the turns.", gap=Length(gap))
         tail = "the tail" if one else ("both tails side by side" if self.nest_from == "both-together" else "each tail from its own side")
         turns = say(
             "Lead {tail} round the bead's foot, {turns}, each turn a little above the last until the hole is hidden; {around} of wire a turn.",
             tail=tail,
-            turns=Times(nest.turns),
+            turns=Times(total),
             around=Length(nest.around_mm),
         )
         hidden = Check(
             Say("From above, the hole is hidden."), Say("A turn that jumps over the bead: lever it down with the plier tips at once.")
         )
-        tasks.append(Task("nest", Phase.HEAD, turns, makes=tuple(p.id for p in nests), checks=(hidden,)))
+        tasks.append(Task("nest", Phase.HEAD, turns + lies, makes=tuple(p.id for p in nests), checks=(hidden,)))
         where = "on the left" if one else "each to its shoulder"
         tasks.append(Task("drop", Phase.HEAD, Say(f"Come down, {where}, tight to the nest."), makes=drops, checks=(reads(0.15),)))
         return tasks

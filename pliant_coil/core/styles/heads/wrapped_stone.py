@@ -73,6 +73,8 @@ class WrappedStone(HeadStyle):
     pressed_locks: bool = choice(True, "Locks pressed flat", rare=True)
 
     def fits(self, band: BandStyle) -> Say:
+        if band.ends_each_side() > 1:
+            return Say("both its ends come up on one side")
         return lacks(band, Top.TAILS)
 
     def laid(self, form: Form, band: BandStyle, wires: Wires) -> _Laid:

@@ -19,7 +19,7 @@ from pliant_coil.core.styles.beads import lead_start
 from pliant_coil.core.styles.contract import BandStyle, HeadStyle
 from pliant_coil.core.styles.handed_on import End, Form, FormedBand, HeadWork, Ledger, Opening, Side, Top, Warn, Wires
 from pliant_coil.core.styles.heads.swirl import steps
-from pliant_coil.core.styles.locks import edge_of, wrap_at
+from pliant_coil.core.styles.locks import edge_of, led_to, wrap_at
 from pliant_coil.core.styles.parameters import choice, degrees, millimetres, number
 from pliant_coil.core.styles.tasks import Task
 from pliant_coil.core.words.figures import Count, Degrees, Length
@@ -137,6 +137,9 @@ class Swirl(HeadStyle):
             flip = end.side == "left"
             angle = math.atan2(abs(end.at[0]), end.at[1])
             wrap = wrap_at(band, end.wire, locks, max(angle, ledger.of(end.side).free_rad), edge=edge_of(band, end), turned=flip)
+            way_there = led_to(wrap, end, flip)
+            if way_there:
+                found.append(Placed(f"{name}.to-lock", way_there, turned=flip, backwards=backwards))
             found.append(Placed(f"{name}.lock", wrap, turned=flip, backwards=backwards))
             ledger = ledger.wrapped(end.side, locks, wrap.from_rad + wrap.advance_mm / (band.inside_mm / 2))
             x, y, z = wrap.ends
