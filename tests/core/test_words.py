@@ -58,3 +58,17 @@ def test_the_sentence_says_locked_where_something_is(band: str, head: str) -> No
     told = plan(read_ring({"band": {"style": band}, "head": {"style": head}}))
     said = any("locked" in write(phrase.text, Reader()) for phrase in told.sentence)
     assert said == any(move.label.startswith("lock") for wire in told.wires for move in wire.moves)
+
+
+@pytest.mark.parametrize(("band", "head"), PAIRS)
+def test_every_warning_leads_to_what_would_mend_it(band: str, head: str) -> None:
+    """A field of the ring file: of a wire that the ring has, or of its own styles."""
+    for size in ("US 3", "US 7", "US 13"):
+        document = {"finger": {"size": size}, "band": {"style": band}, "head": {"style": head}}
+        file, told = read_ring(document), plan(read_ring(document))
+        for warning in told.warnings:
+            part, *rest = warning.field.split(".")
+            if part == "wires":
+                assert rest[0] in {wire.role for wire in told.wires}, warning.code
+            else:
+                assert not rest or rest[0] in type(getattr(file, part)).model_fields, warning.code

@@ -54,6 +54,15 @@ def outline_corners(name: OutlineName, *, side: float, across: float, width: flo
             return from_svg(path, across)
 
 
+def end_for_end(corners: tuple[Point, ...]) -> tuple[Point, ...]:
+    """The same outline turned end for end: what faced the fork begins it."""
+    half = [(a, z) for a, z in corners[: len(corners) // 2 + 1] if z > -1e-9]
+    if half[-1][1] > 1e-9:
+        # A side faces the fork: the wire crosses the band's line in its middle.
+        half.append((half[-1][0], 0.0))
+    return _closed([(-a, z) for a, z in reversed(half)])
+
+
 def _curve(at: Callable[[float], Point]) -> tuple[Point, ...]:
     return tuple(at(2 * math.pi * k / CURVE_CORNERS) for k in range(CURVE_CORNERS))
 

@@ -2239,8 +2239,15 @@ export interface components {
              */
             build: "once" | "above-and-below";
             /**
+             * Barrel lies
+             * @description Straight across the top, or bowed to the finger.
+             * @default straight
+             * @enum {string}
+             */
+            lies: "straight" | "bowed";
+            /**
              * Wire leaves it
-             * @description Levelled to the band, or bent square down.
+             * @description Levelled to the band, or bent square down; a bowed one is always left square.
              * @default tangent
              * @enum {string}
              */
@@ -2584,12 +2591,17 @@ export interface components {
              */
             turns: number;
             /**
+             * Fold from the top
+             * @description To the right positive; beside what stands on top unless given.
+             */
+            fold_at_deg?: number | null;
+            /**
              * Through the eye
-             * @description One leg, or both.
+             * @description The leg without the bead, which runs on under it; the one with it; or both.
              * @default other
              * @enum {string}
              */
-            through_eye: "other" | "both";
+            through_eye: "other" | "bead-leg" | "both";
         };
         /**
          * FramedBead
@@ -2888,10 +2900,10 @@ export interface components {
             lock_on: "band" | "hoops";
             /**
              * Fine wraps at each place
-             * @description On both sides of both mouths.
+             * @description On both sides of both mouths. Or fill: as many as find room.
              * @default 4
              */
-            bind_wraps: number;
+            bind_wraps: "fill" | number;
             /**
              * Hole lies
              * @description Along the finger, or across it.
@@ -3498,11 +3510,10 @@ export interface components {
             nest_start_deg: number;
             /**
              * Climbs to
-             * @description The hole's upper edge, or stays under it.
+             * @description The hole's upper edge, or stays under it, or so far above the hole's middle.
              * @default hole
-             * @enum {string}
              */
-            cover: "hole" | "low";
+            cover: ("hole" | "low") | number;
             /**
              * Wraps after the bead
              * @description Wound one way: on the far shoulder, before the nest.
@@ -3771,6 +3782,23 @@ export interface components {
              * @enum {string}
              */
             doubling_corner: "pushed" | "bent";
+            /**
+             * Neck at
+             * @description The outline's tip unless given, or the point opposite.
+             */
+            neck_at?: ("tip" | "opposite") | null;
+            /**
+             * Fork at
+             * @description Where the neck isn't.
+             */
+            fork_at?: ("tip" | "opposite") | null;
+            /**
+             * Second half woven with
+             * @description The rest of the first wire, cut from it, or a new piece.
+             * @default rest
+             * @enum {string}
+             */
+            second_weave: "rest" | "new";
         };
         /**
          * Outline
@@ -5284,6 +5312,11 @@ export interface components {
              * @enum {string}
              */
             style: "swirl";
+            /**
+             * Its ends
+             * @description Past each other in the open, or a bundle's bound into a face: by the band unless given.
+             */
+            form?: ("bypass" | "face") | null;
             /**
              * Sweeps past the top by
              * @default 35

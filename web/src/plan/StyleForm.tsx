@@ -125,10 +125,25 @@ function Field({ path, name, field, definitions }: FieldProps) {
       />
     );
   if (field.type === 'boolean') return <YesNo {...shared} usual={field.default === true} />;
-  const choices = field.anyOf?.find((kind) => kind.enum)?.enum;
+  const one = field.anyOf?.find((kind) => kind.enum ?? kind.const);
+  const choices = one?.enum ?? (one?.const === undefined ? undefined : [one.const]);
+  const measured = field.anyOf?.some((kind) => kind.type === 'number' || kind.type === 'integer');
+  if (choices && measured)
+    return (
+      <>
+        <Choice {...shared} choices={choices} usual={field.default as string | number | undefined} />
+        <NumberEntry
+          {...shared}
+          label={`${label}, as a figure`}
+          help={undefined}
+          unit={field.unit}
+          words={choices}
+          optional
+        />
+      </>
+    );
   if (choices) return <Choice {...shared} choices={choices} />;
-  if (field.anyOf?.some((kind) => kind.type === 'number' || kind.type === 'integer'))
-    return <NumberEntry {...shared} unit={field.unit} optional />;
+  if (measured) return <NumberEntry {...shared} unit={field.unit} optional />;
   if (field.type === 'number')
     return <NumberEntry {...shared} unit={field.unit} usual={field.default as number | undefined} />;
   return <TextEntry {...shared} usual={field.default as string | undefined} presets={field.presets} />;

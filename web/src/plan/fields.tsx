@@ -66,6 +66,8 @@ interface NumberProps extends FieldProps {
   unit?: string | undefined;
   /** An empty field takes the value out. */
   optional?: boolean;
+  /** What may be chosen instead of a figure, elsewhere. */
+  words?: readonly (string | number)[];
 }
 
 const PLAIN = /^[+-]?(\d+\.?\d*|\.\d+)$/;
@@ -78,8 +80,9 @@ function read(text: string, inches: boolean): number | string {
 }
 
 /** A measure, in the maker's own unit. */
-export function NumberEntry({ path, label, help, usual, unit, optional = false }: NumberProps) {
-  const { value: given, set, problem } = useRingForm(path);
+export function NumberEntry({ path, label, help, usual, unit, optional = false, words }: NumberProps) {
+  const { value: chosen, set, problem } = useRingForm(path);
+  const given = typeof chosen === 'string' && words?.includes(chosen) ? undefined : chosen;
   const [{ units }] = usePreferences();
   const inches = unit === 'mm' && units === 'in';
   const value = given ?? usual;

@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Mapping
+from dataclasses import dataclass
 from typing import ClassVar, Literal
 
 from pliant_coil.core.mechanics.bending import released_diameter_mm
@@ -23,6 +24,13 @@ from pliant_coil.core.words.say import Say, say
 
 _BREAKS_FOLDED = {"soft": 0.6, "half-hard": 0.35, "hard": 0.2}
 """Strain in a fold at which wire of a temper breaks (values from memory)."""
+
+
+@dataclass(frozen=True)
+class _Folded:
+    eye_mm: float
+    aside_mm: float
+    """How far round the band the fold lies from the top, to the right positive."""
 
 
 class FoldedPair(BandStyle):
@@ -129,7 +137,7 @@ class FoldedPair(BandStyle):
             joined=Joined.BAND,
             sized_by=SizedBy.LENGTH,
             tied=True,
-            facts=eye,
+            facts=_Folded(eye, fold_rad * radius),
         )
 
     def _legs(
@@ -160,7 +168,7 @@ class FoldedPair(BandStyle):
                     last = ends_at
             halves[name], stands[name] = half, (last - round_mm, z + drift)
         feet = tuple(on_circle(radius, fold_rad + clear, z) for z in lanes.values())
-        fold = Placed("fold", Fold("fold", eye, d, (feet[1], feet[0]), mark="middle", mark_share=0.5))
+        fold = Placed("fold", Fold("fold", eye, d, (feet[1], feet[0]), mark="fold" if foot else "middle", mark_share=0.5))
         backwards = [Placed(p.id, p.move, backwards=True) for p in reversed(halves["other"])]
         moves = (*backwards, fold, *halves["bead-leg"])
         ends: list[End] = []
@@ -188,7 +196,8 @@ class FoldedPair(BandStyle):
         return say("a folded pair wound {times}", times=Times(self.turns))
 
     def tasks(self, band: FormedBand, opening: Opening) -> list[Task]:
-        eye: float = band.facts
+        folded: _Folded = band.facts
+        eye = folded.eye_mm
         wire = band.pieces[0].wire
         free = released_diameter_mm(band.form.diameter_mm, wire.profile, wire.metal.youngs_modulus_mpa, wire.yield_mpa)
         springs = (
@@ -197,30 +206,33 @@ class FoldedPair(BandStyle):
             else Say("")
         )
         made = tuple(p.id for p in band.pieces[0].moves)
+        legs = say("The legs are equal within {off}.", off=Tolerance(2))
+        where = Say("on")
+        if band.slots:
+            # What the head takes is known when it is made: the mark says where the middle lies then.
+            legs = Say("The fold stands at its mark; the longer leg takes the head.")
+            side = "right" if folded.aside_mm > 0 else "left"
+            where = say("{aside} to the {side} of", aside=Length(abs(folded.aside_mm)), side=side)
         pinch = "" if self.fold == "eye" else " and pinch the fold shut"
         tasks = [
             Task(
                 "fold",
                 Phase.FLAT,
                 say(
-                    f"Grip the middle mark with round pliers where the jaw is {{eye}} thick; bring both ends round until the legs are parallel{pinch}. Press close to "
+                    f"Grip the {'fold' if band.slots else 'middle'} mark with round pliers where the jaw is {{eye}} thick; bring both ends round until the legs are parallel{pinch}. Press close to "
                     "the jaw with the thumbs.",
                     eye=Thickness(max(eye, 0.5)),
                 ),
                 makes=("fold",),
-                checks=(
-                    look(
-                        say("The legs are equal within {off}.", off=Tolerance(2)), "Shift it now: springy wire breaks when it is bent back."
-                    ),
-                ),
+                checks=(look(legs, "Shift it now: springy wire breaks when it is bent back."),),
                 cautions=(cautions.WHIP,),
             ),
             Task(
                 "form",
                 Phase.FORM,
                 say(
-                    "Lay the fold {where} of the mandrel at {start} and wind both legs together {times}, side by side.",
-                    where="beside the top" if band.slots else "on top",
+                    "Lay the fold {where} the mandrel's top at {start}, both legs to the right, and wind them together {times}, side by side.",
+                    where=where,
                     start=MandrelMark(band.form.diameter_mm),
                     times=Times(self.turns),
                 ),

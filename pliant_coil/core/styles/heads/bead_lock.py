@@ -23,6 +23,13 @@ from pliant_coil.core.styles.tasks import Phase, Task, look, reads
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
 
+_SCRATCHED = ("soft-stone", "pearl-or-shell", "amber-or-resin")
+"""What wire drawn over it marks (common practice, no source)."""
+_BETWEEN_FINGERS = math.radians(80)
+"""From the top: wraps further round press on the next fingers (common practice, no source)."""
+_HANGS = 0.6
+"""Difference of neighbours, as a share of the larger: a smaller one would touch nothing (common practice, no source)."""
+
 
 class BeadLock(HeadStyle):
     """A bead on legs; each tail past its foot to the other side, and wrapped there."""
@@ -68,6 +75,9 @@ class BeadLock(HeadStyle):
         if self.beads:
             for k, bead in enumerate(self.beads):
                 bead.check(f"head.beads.{k}")
+                beside = self.beads[k - 1] if k else bead
+                if abs(bead.height - beside.height) > _HANGS * max(bead.height, beside.height):
+                    refuse(f"head.beads.{k}.diameter_mm", "the smaller bead hangs in the air beside the larger one", "beads more alike")
         else:
             self.bead.check("head.bead")
         if form.locks < 1:
@@ -150,6 +160,15 @@ class BeadLock(HeadStyle):
             found.append(Warn("one-wrap-slips", Say("One wrap slips under a bead: two hold."), "finish.wraps_each_side"))
         if self.whole.width > 1.6 * self.whole.length and self.pass_by == "beside":
             found.append(Warn("pass-bulges", Say("Past so wide a bead the tails bulge on both faces: lead them under it."), "head.pass_by"))
+        if self.pass_by == "under-over" and any(bead.made_of in _SCRATCHED for bead in self.beads or (self.bead,)):
+            found.append(
+                Warn("pass-scratches", Say("The wire over it shows and may scratch it: lead both tails under it instead."), "head.pass_by")
+            )
+        seat: Seat = work.facts
+        last = seat.shoulder_rad + (band.form.locks - 0.5) * band.strand_wire.width_mm / (band.inside_mm / 2)
+        if last > _BETWEEN_FINGERS:
+            text = Say("The last wraps come between the fingers and are felt there: fewer wraps, or a smaller bead.")
+            found.append(Warn("locks-far", text, "finish.wraps_each_side"))
         return found
 
     def tasks(self, band: FormedBand, work: HeadWork) -> list[Task]:

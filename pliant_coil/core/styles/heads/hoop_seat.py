@@ -73,7 +73,9 @@ class HoopSeat(HeadStyle):
     lock_on: Literal["band", "hoops"] = choice(
         "band", "Tails wrap", "Hoop and shoulder together, or the two hoops only: nothing goes inside."
     )
-    bind_wraps: int = number(4, "Fine wraps at each place", 3, 30, "On both sides of both mouths.")
+    bind_wraps: Literal["fill"] | int = number(
+        4, "Fine wraps at each place", 3, 30, "On both sides of both mouths. Or fill: as many as find room."
+    )
     hole_axis: Literal["along", "across"] = choice("along", "Hole lies", "Along the finger, or across it.", rare=True)
 
     def fits(self, band: BandStyle) -> Say:
@@ -198,10 +200,15 @@ class HoopSeat(HeadStyle):
         """Fine wraps that find room between a mouth and the lock."""
         return max(0, math.floor((seat.hoop_mm * math.pi / 2 - locks * d / 2 - w) / w))
 
+    def wraps(self, seat: _Seat, d: float, w: float, locks: int) -> int:
+        """Fine wraps at each of the four places."""
+        return max(1, self.most_wraps(seat, d, w, locks)) if self.bind_wraps == "fill" else self.bind_wraps
+
     def _binding(self, form: Form, seat: _Seat, d: float, wires: Wires) -> Piece:
         """The fine wire: from its middle in the bead out of both mouths, and round the hoops on both sides of each."""
         fine = wires["bind"]
-        w, b, wraps = fine.width_mm, self.bead.diameter_mm, self.bind_wraps
+        w, b = fine.width_mm, self.bead.diameter_mm
+        wraps = self.wraps(seat, d, w, form.locks)
         stacked = self.seat == "stacked"
         quarter = 0.0 if self.hole_axis == "across" else math.pi / 2
         plane = seat.upper_mm - d / 2 if stacked else seat.upper_mm
@@ -258,7 +265,7 @@ class HoopSeat(HeadStyle):
         if seat.hoop_mm + d > 0.35 * band.inside_mm:
             found.append(Warn("head-wide", Say("The hoops reach over the sides of the finger."), "head.bead.diameter_mm"))
         most = self.most_wraps(seat, d, w, band.form.locks)
-        if self.bind_wraps > most:
+        if self.bind_wraps != "fill" and self.bind_wraps > most:
             text = say("Only {most} find room on each side of a mouth.", most=Count(most, "fine wrap", "fine wraps"))
             found.append(Warn("binding-too-full", text, "head.bind_wraps"))
         if seat.above_mm < (d + w) / 2:
@@ -276,6 +283,7 @@ class HoopSeat(HeadStyle):
         onward = {p.id: p for led in work.onward.values() for p in led}
         d, b = band.strand_wire.height_mm, self.bead.diameter_mm
         fine = work.pieces[0].wire.width_mm
+        wraps = self.wraps(seat, d, fine, band.form.locks)
         sunk = 0.5 - seat.above_mm / b
         hoops = tuple(i for i in onward if i.endswith(("rise", "hoop")))
         locks = tuple(i for i in onward if i.endswith(("drop", "lock")))
@@ -346,14 +354,14 @@ class HoopSeat(HeadStyle):
                 say(
                     "At each mouth wind the fine wire round the hoops, {n} on one side of it, then {n} on the other, side by side; the last pull with pliers. "
                     "Room for {most}, and {each} of wire a wrap.",
-                    n=Count(self.bind_wraps, "wrap", "wraps"),
+                    n=Count(wraps, "wrap", "wraps"),
                     most=str(self.most_wraps(seat, d, fine, band.form.locks)),
                     each=Length(2 * d + math.pi * (d + fine)),
                 ),
                 makes=tuple(p.id for p in work.pieces[0].moves if p.id.endswith(("bind1", "bind2", "cross"))),
                 checks=(look("The bead doesn't turn.", "One wrap more on each side of both mouths, drawn with pliers."),),
                 cautions=(cautions.FINE_PULL,),
-                count=4 * self.bind_wraps,
+                count=4 * wraps,
             ),
             Task(
                 "trim",

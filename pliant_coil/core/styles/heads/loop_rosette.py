@@ -4,9 +4,9 @@ import math
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from functools import partial
-from typing import ClassVar, Literal
+from typing import Any, ClassVar, Literal
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.moves.arc import Arc
@@ -61,6 +61,16 @@ class LoopRosette(HeadStyle):
     least_locks: ClassVar[int] = 1
     usual_wires: ClassVar[Mapping[str, WireSpec]] = {"tie": WireSpec(diameter="0.3 mm")}
     style: Literal["loop-rosette"] = choice("loop-rosette", "Head")
+
+    @model_validator(mode="before")
+    @classmethod
+    def _splays_together(cls, given: Any) -> Any:
+        """Both rows' splay may be written as one: `splay_deg` [inner, outer]."""
+        if not isinstance(given, dict) or not isinstance(both := given.get("splay_deg"), list | tuple) or len(both) != 2:
+            return given
+        rest = {name: value for name, value in given.items() if name != "splay_deg"}
+        return {"splay_inner_deg": both[0], "splay_outer_deg": both[1], **rest}
+
     bead: Bead = Field(default_factory=lambda: Bead(diameter_mm=5.0, hole_mm=0.6), title="Bead")
     petal_mm: float = millimetres(4.0, "Petals, inside", 2, 8, "The jaw that the loops are turned on.")
     petal_inner_mm: float | None = millimetres(None, "Petals of the first row", 2, 8, "As the others unless given.", rare=True)

@@ -18,7 +18,7 @@ from pliant_coil.core.moves.weaving import FrameWeaving
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import BandStyle, HeadStyle, lacks
 from pliant_coil.core.styles.handed_on import End, Form, FormedBand, HeadWork, Opening, Top, Warn, Wires
-from pliant_coil.core.styles.outlines import CURVE_CORNERS, OutlineName, outline_corners
+from pliant_coil.core.styles.outlines import CURVE_CORNERS, OutlineName, end_for_end, outline_corners
 from pliant_coil.core.styles.parameters import choice, millimetres, number
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
 from pliant_coil.core.trade.sizes import MandrelMark
@@ -27,6 +27,9 @@ from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
 
 _PLAIN = "A1"
+
+_HOLDS_MM = 25.0
+"""Of fine wire in the fingers, besides what is woven (common practice, no source)."""
 
 
 @dataclass(frozen=True)
@@ -84,6 +87,13 @@ class OpenFrame(HeadStyle):
     frame_gap_mm: float | None = millimetres(None, "Gap to the doubling wire", 0.1, 2, "As wide as the weave wire unless given.", rare=True)
     frame_program: Literal["A2 AB2", "A3 AB1", "A1 AB1"] = choice("A2 AB2", "Frame's weave", "A the outer wire, B the outline.", rare=True)
     doubling_corner: Literal["pushed", "bent"] = choice("pushed", "Outer corners", rare=True)
+    neck_at: Literal["tip", "opposite"] | None = choice(
+        None, "Neck at", "The outline's tip unless given, or the point opposite.", rare=True
+    )
+    fork_at: Literal["tip", "opposite"] | None = choice(None, "Fork at", "Where the neck isn't.", rare=True)
+    second_weave: Literal["rest", "new"] = choice(
+        "rest", "Second half woven with", "The rest of the first wire, cut from it, or a new piece.", rare=True
+    )
 
     def fits(self, band: BandStyle) -> Say:
         return lacks(band, Top.ROOT)
@@ -106,9 +116,12 @@ class OpenFrame(HeadStyle):
             else self.diameter_mm * {"marquise": 0.45, "heart": 1.05}.get(self.outline, 0.7)
         )
         width = usual if self.width_mm is None else self.width_mm
-        return outline_corners(self.outline, side=self.side_mm, across=self.diameter_mm, width=width, points=self.points, path=self.path)
+        corners = outline_corners(self.outline, side=self.side_mm, across=self.diameter_mm, width=width, points=self.points, path=self.path)
+        return end_for_end(corners) if self.neck_at == "opposite" or self.fork_at == "tip" else corners
 
     def opening(self, form: Form, band: BandStyle, wires: Wires) -> Opening:
+        if self.neck_at is not None and self.neck_at == self.fork_at:
+            refuse("head.fork_at", "neck and fork face opposite ways", "the other one, or neither")
         frame = self.frame(wires)
         radius = band.centre_line_mm(form.diameter_mm, wires)
         if frame.span_mm > 2 * math.pi * radius / 3 + 1e-9:
@@ -119,6 +132,13 @@ class OpenFrame(HeadStyle):
                 field,
                 say("an outline {span} long covers more than a third of the ring", span=Length(frame.span_mm)),
                 say("up to {most}", most=Length(math.floor(2 * most) / 2)),
+            )
+        wide = 2 * max(z for _, z in frame.outline) - wires["base"].size_mm
+        if wide < 4 * wires["weave"].size_mm:
+            refuse(
+                "head.width_mm",
+                "the fine wire hardly passes through so narrow a frame",
+                say("{least} more", least=Thickness(4 * wires["weave"].size_mm - wide)),
             )
         sharpest = min(sharp_angles(frame.outline))
         if sharpest < math.radians(30):
@@ -275,6 +295,11 @@ class OpenFrame(HeadStyle):
             "{turns}° corners, jaws a wire's width short of each mark",
             turns=Number(math.degrees(math.pi - sharp_angles(frame.outline)[0]), 0),
         )
+        second = (
+            "{need} cut from the rest of the fine wire (shorter, a new piece)"
+            if self.second_weave == "rest"
+            else "a new fine wire of {need}"
+        )
         shape = turns if self._outer_corners(frame) else Say("pressed round something of its shape")
         corner_words = (
             say("; {corner} on the outer wire at each corner", corner=Count(corner, "plain wrap", "plain wraps"))
@@ -355,7 +380,8 @@ class OpenFrame(HeadStyle):
                 "second-half",
                 Phase.HEAD,
                 say(
-                    "The other half in mirror, with a new fine wire begun by two wraps at the fork: {repeats}.",
+                    "The other half in mirror, with {fine}, begun by two wraps at the fork: {repeats}.",
+                    fine=say(second, need=Length(work.pieces[0].net_mm + _HOLDS_MM)),
                     repeats=Count(repeats, "repeat", "repeats"),
                 ),
                 makes=(*far, *(i for i in doubles if i.startswith("far"))),

@@ -56,6 +56,10 @@ class _Laid:
     lock_rad: float
 
 
+_SHAKEN = ("soft-stone", "pearl-or-shell", "amber-or-resin")
+"""What hammer blows beside it break (common practice, no source)."""
+
+
 class WrappedStone(HeadStyle):
     """A stone circled by the band's own wire."""
 
@@ -247,6 +251,10 @@ class WrappedStone(HeadStyle):
         if worked is not None and self.stone.hole_mm < math.hypot(worked.width_mm, worked.thickness_mm) + 0.05:
             text = say("Worked, this wire is {wide} wide: thread the stone first.", wide=Thickness(worked.width_mm))
             found.append(Warn("thread-first", text, "head.stone.hole_mm"))
+        if worked is not None and self.stone.made_of in _SHAKEN:
+            found.append(
+                Warn("stone-shaken", Say("Hammering shakes it: slide it clear, and don't hammer within a finger of it."), "head.stone")
+            )
         if laid.lock_rad < math.asin(min(0.98, (laid.out_mm + laid.strip_mm / 2) / band.radius_mm)) - 0.05 and self.lies == "flat":
             found.append(
                 Warn(

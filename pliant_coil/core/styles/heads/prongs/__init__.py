@@ -16,6 +16,9 @@ from pliant_coil.core.words.figures import Article, Length, Thickness, number_wo
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
 
+_LIP_LEAST_MM = 0.8
+"""What a lip has to reach over the edge (common practice, no source)."""
+
 
 class Prongs(HeadStyle):
     """Wire ends that hold a stone."""
@@ -80,6 +83,8 @@ class Prongs(HeadStyle):
                 say("up to {most}", most=Length(math.floor(1.1 * form.diameter_mm))),
             )
         d = wire.size_mm
+        if spread < 2 * d - 1e-9:
+            refuse("head.half_spread_mm", "the locks meet under the stone", say("{least} or more", least=Thickness(2 * d)))
         x_f, z_f = upright.corner_of(self.stone, d)
         if spread + d / 2 > x_f + 1e-9:
             refuse(
@@ -117,7 +122,11 @@ class Prongs(HeadStyle):
         least = 0.8 if self.stone.length_mm <= 12 else 0.9
         if d < least - 1e-9 and band.strand_wire.temper == "soft":
             text = say("Soft {wire} won't hold so large a stone: {least}, or half hard.", wire=Thickness(d), least=Thickness(least))
-            found.append(Warn("prongs-thin", text, "wires.base.diameter"))
+            found.append(Warn("prongs-thin", text, f"wires.{band.pieces[0].role}.diameter"))
+        found += claws.advise(self, band, facts.claw) if facts.claw else []
+        reaches = (d / 2 if self.foot_radius_mm is None else self.foot_radius_mm) + d / 2 + self.lip_eye_mm / 2
+        if not facts.claw and reaches < _LIP_LEAST_MM:
+            found.append(Warn("lips-short", Say("Lips so small hardly reach over the stone's edge: larger loops."), "head.lip_eye_mm"))
         if facts.claw and self.base_mm > 0.5 * band.inside_mm:
             found.append(Warn("base-long", Say("So long a base stands off the finger."), "head.base_mm"))
         if not facts.claw and 2 * (self.lip_eye_mm + 2 * d) > 0.5 * self.stone.width_mm and self.lip == "full":

@@ -14,10 +14,10 @@ from pliant_coil.core.moves.prong import Claw
 from pliant_coil.core.moves.straight import Lead, Straight
 from pliant_coil.core.moves.wrap import Wrap
 from pliant_coil.core.styles import cautions
-from pliant_coil.core.styles.handed_on import End, Form, FormedBand, HeadWork, Wires
+from pliant_coil.core.styles.handed_on import End, Form, FormedBand, HeadWork, Warn, Wires
 from pliant_coil.core.styles.heads.prongs.stone import Facts, placed
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
-from pliant_coil.core.words.figures import Count, Length, Thickness
+from pliant_coil.core.words.figures import Article, Count, Length, Thickness
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
 
@@ -26,6 +26,8 @@ if TYPE_CHECKING:
 
 BINDING = Cause("binding-inside", "the binding of the claws' base")
 _TAIL_MM = 8.0
+_CRACKS = {"soft": 0.5, "half-hard": 0.35, "hard": 0.25}
+"""Strain of a fold at which a claw may crack (values from memory)."""
 
 
 def made(style: Prongs, form: Form, band: FormedBand, wires: Wires, facts: Facts, ends: list[End]) -> HeadWork:
@@ -110,6 +112,28 @@ def _binding(style: Prongs, band: FormedBand, wires: Wires, facts: Facts, abreas
         Placed("bind.last.tail", tails[1], fate=Fate.TRIM),
     )
     return Piece("bind.1", "bind", fine, moves, ends=(EndCare.DRAWN, EndCare.DRAWN)), wraps
+
+
+def advise(style: Prongs, band: FormedBand, claw: Claw) -> list[Warn]:
+    """What lets a stone out of its claws."""
+    wire, stone = band.strand_wire, style.stone
+    d = wire.size_mm
+    found = []
+    if claw.lip_mm < 2.5 * d - 1e-9:
+        text = say("Tips so short sit on the slope and slide off: {least} on the stone.", least=Thickness(2.5 * d))
+        found.append(Warn("tips-slide", text, "head.lip_mm"))
+    rounding = max(stone.height_mm / 3 if stone.edge_radius_mm is None else stone.edge_radius_mm, d / 2)
+    if d / (2 * rounding + d) > _CRACKS[wire.temper]:
+        rod = Article(Thickness(d / _CRACKS[wire.temper] - d))
+        found.append(
+            Warn("claws-crack", say("These claws may crack at the fold: bend them round {rod} rod, or anneal them.", rod=rod), "head.stone")
+        )
+    apart = 0.4 * stone.width_mm if style.claws_apart_mm is None else style.claws_apart_mm
+    if stone.width_mm > 2.2 * style.base_mm and (stone.width_mm - apart) / 2 > 0.3 * stone.width_mm + 1e-9:
+        found.append(Warn("stone-turns", Say("It can turn: spread the claws."), "head.claws_apart_mm"))
+    if d < 0.7 and wire.temper == "soft" and stone.length_mm > 14:
+        found.append(Warn("claws-thin", Say("Thin soft claws open: thicker or harder wire."), f"wires.{band.pieces[0].role}.diameter"))
+    return found
 
 
 def tasks(style: Prongs, band: FormedBand, work: HeadWork, facts: Facts) -> list[Task]:

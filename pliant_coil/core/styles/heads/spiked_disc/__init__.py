@@ -9,6 +9,7 @@ from typing import Any, ClassVar, Literal
 from pydantic import Field, model_validator
 
 from pliant_coil.core.mechanics.hulls import Bundle
+from pliant_coil.core.mechanics.packing import ENCLOSING_RATIO, passes_that_fit
 from pliant_coil.core.moves.base import Cause, Move, Obstacle
 from pliant_coil.core.moves.coil import Coil
 from pliant_coil.core.moves.hoop_wrap import Hoop, HoopWrap
@@ -23,7 +24,7 @@ from pliant_coil.core.styles.heads.spiked_disc.steps import short_tail_mm
 from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres, number
 from pliant_coil.core.styles.stones import Gem, PlacedStone
 from pliant_coil.core.styles.tasks import Task
-from pliant_coil.core.words.figures import Article, Count, Length, Thickness
+from pliant_coil.core.words.figures import Article, Count, Length, Number, Thickness
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
 
@@ -295,6 +296,17 @@ class SpikedDisc(HeadStyle):
             found.append(Warn("disc-uneven", text, "head.wraps_between"))
         if self.short_mm in self._heights() and self.stone.diameter_mm > self.rod_mm + 4 * disc.wire_mm + 2 * self.short_mm:
             found.append(Warn("short-spikes-hidden", Say("The crystal hides the short spikes."), "head.stone.diameter_mm"))
+        if band.anchors and self.sewn_on != "wraps":
+            passes = 2 * self.stitches_per_eye + 2
+            eye = band.anchors[0].across_mm - 2 * band.strand_wire.height_mm
+            fit = passes_that_fit(disc.wire_mm, eye)
+            if fit < min(passes, len(ENCLOSING_RATIO)):
+                text = say(
+                    "Its eyes take {fit} of this wire, not {passes}.",
+                    fit=Count(fit, "pass", "passes"),
+                    passes=Number(passes),
+                )
+                found.append(Warn("eyes-full", text, "head.stitches_per_eye"))
         across = self.rod_mm + 4 * disc.wire_mm + 2 * self.long_mm
         if not band.absent and (across > 20 or across > 1.1 * band.inside_mm):
             most = (min(20, 1.1 * band.inside_mm) - self.rod_mm - 4 * disc.wire_mm) / 2

@@ -54,6 +54,9 @@ class Swirl(HeadStyle):
     hides_splice = ""
     usual_locks: ClassVar[int] = 1
     style: Literal["swirl"] = choice("swirl", "Head")
+    form: Literal["bypass", "face"] | None = choice(
+        None, "Its ends", "Past each other in the open, or a bundle's bound into a face: by the band unless given.", rare=True
+    )
     reach_deg: float = degrees(35.0, "Sweeps past the top by", 17, 80)
     side_mm: float | None = millimetres(None, "Sideways", 1, 5, "Half the band's width unless given.")
     rise_mm: float | None = millimetres(None, "Over the band by", 0, 3, "A wire's thickness unless given.", rare=True)
@@ -83,6 +86,10 @@ class Swirl(HeadStyle):
 
     def opening(self, form: Form, band: BandStyle, wires: Wires) -> Opening:
         reach = math.radians(self.reach_deg)
+        if self.form is not None and (self.form == "face") != self._is_face(band):
+            if self.form == "face":
+                refuse("head.form", "a face is bound of ends that stand up beside a join", "bypass, or a bundled band")
+            refuse("head.form", "so many ends can't sweep past each other in the open", "face")
         if self._is_face(band):
             return Opening(end_mm=(1.0,), facts=Facts(reach_rad=reach))
         if self._is_open(band):
