@@ -184,6 +184,7 @@ SAID = [
     ),
     ("stone-turns", {"band": {"style": "twisted"}, "head": {"style": "prongs", "stone": ROUGH, "base_mm": 5, "claws_apart_mm": 2}}),
     ("claws-thin", {"band": {"style": "twisted"}, "head": {"style": "prongs", "stone": ROUGH}, "wires": {"band": {"diameter": "0.6 mm"}}}),
+    ("squares-stiff", {"band": {"style": "bundled"}, "wires": {"base": {"diameter": "1 mm", "profile": "square", "temper": "half-hard"}}}),
     ("eyes-full", {"band": {"style": "woven", "close": "eyes", "eye_mm": 0.9}, "head": {"style": "spiked-disc", "stitches_per_eye": 3}}),
 ]
 

@@ -31,6 +31,9 @@ from pliant_coil.core.words.say import Say, say
 
 STRETCHED = Cause("stretched", "stretched on the mandrel")
 
+_STIFF_MM = 0.8
+"""Of square wire that isn't soft: larger ones spring away from the mandrel (common practice, no source)."""
+
 
 @dataclass(frozen=True)
 class Bound:
@@ -315,6 +318,14 @@ class Bundled(BandStyle):
             word = "crushes" if w > 1.5 * s else "slips on"
             found.append(
                 Warn("binder-width", Say(f"The binder {word} these wires: take one a little wider than a strand."), "wires.bind.diameter")
+            )
+        if bound.base.name == "square" and band.strand_wire.temper != "soft" and s > _STIFF_MM:
+            found.append(
+                Warn(
+                    "squares-stiff",
+                    Say("Hard squares of this size don't bend tight round a finger: soft ones, or form it smaller."),
+                    "wires.base.temper",
+                )
             )
         rhythm = bound.rhythm
         if any(run.inner and run.coils > 12 for run in (rhythm.middle, *rhythm.side) if run):
