@@ -45,9 +45,16 @@ class Lead(Straight):
 
 @dataclass(frozen=True)
 class Through(Straight):
-    """Straight through the hole of a bead, a barrel or an eye."""
+    """Straight through the hole of a bead or a barrel."""
 
     kind: ClassVar[str] = "through"
 
     def arithmetic(self) -> Say:
         return say("through it, {length}", length=Thickness(self.length_mm))
+
+
+@dataclass(frozen=True)
+class ThroughEye(Through):
+    """The same through an eye of wire."""
+
+    kind: ClassVar[str] = "through-eye"

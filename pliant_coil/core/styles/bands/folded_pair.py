@@ -10,7 +10,7 @@ from pliant_coil.core.moves.arc import Arc
 from pliant_coil.core.moves.base import on_circle
 from pliant_coil.core.moves.grip import Fold
 from pliant_coil.core.moves.placed import Piece, Placed
-from pliant_coil.core.moves.straight import Through
+from pliant_coil.core.moves.straight import ThroughEye
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import BandStyle
 from pliant_coil.core.styles.handed_on import End, Form, FormedBand, Joined, Opening, Side, SizedBy, Slot, Top, Warn, Wires
@@ -161,7 +161,7 @@ class FoldedPair(BandStyle):
             if through:
                 # Up over the rim, through the eye, and down on its other side.
                 ways = (on_circle(radius, last, z + drift), on_circle(radius, last + 2 * clear, z + drift))
-                half.append(Placed(f"{name}.through", Through("through the eye", *ways, mark="eye")))
+                half.append(Placed(f"{name}.through", ThroughEye("through the eye", *ways, mark="eye")))
                 last += 2 * clear
                 if foot and last < ends_at - 1e-9:
                     half.append(Placed(f"{name}.on", Arc("on", radius, last, ends_at - last, z + drift, z + drift, host="the mandrel")))
