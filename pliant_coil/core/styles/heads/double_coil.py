@@ -144,7 +144,7 @@ class DoubleCoil(HeadStyle):
         slot = band.slots[0]
         moves = self._led_through(barrel, wire.height_mm)
         middle = len(moves) // 2
-        through = named("head", [replace(m, mark="middle: barrel", mark_share=0.5) if k == middle else m for k, m in enumerate(moves)])
+        through = named("head", [replace(m, mark="barrel's middle", mark_share=0.5) if k == middle else m for k, m in enumerate(moves)])
         onward, tails = {}, []
         if self.build == "above-and-below":
             for end in band.ends:

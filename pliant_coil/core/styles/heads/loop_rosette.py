@@ -206,7 +206,7 @@ class LoopRosette(HeadStyle):
             moves.append(
                 (
                     f"seat{k}",
-                    Loop("seat", rosette.seat_mm, d, foot, (1.0, 0.0, 0.0), (0.0, c, sign * s), mark="middle: seat" if k == 2 else ""),
+                    Loop("seat", rosette.seat_mm, d, foot, (1.0, 0.0, 0.0), (0.0, c, sign * s), mark="seat's middle" if k == 2 else ""),
                 )
             )
         moves.append(("out", Arc("from the seat", radius, 0.0, half, 0.0, z_right)))
