@@ -173,6 +173,7 @@ SAID = [
         },
     ),
     ("lips-short", {"band": {"style": "woven", "base_wires": 3}, "head": {"style": "prongs", "lip_eye_mm": 0.6, "foot_radius_mm": 0}}),
+    ("prongs-off-corners", {"band": {"style": "woven", "base_wires": 4}, "head": {"style": "prongs", "stone": {"width_mm": 14}}}),
     ("tips-slide", {"band": {"style": "twisted"}, "head": {"style": "prongs", "stone": ROUGH, "lip_mm": 1.2}}),
     (
         "claws-crack",

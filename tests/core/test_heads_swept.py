@@ -9,8 +9,10 @@ import pytest
 from scipy.integrate import quad
 from shapely.geometry import LineString
 
+from pliant_coil.core.making.planned import planned
 from pliant_coil.core.mechanics.face import Face, half_ellipse_mm
 from pliant_coil.core.plan.build import plan
+from pliant_coil.core.plan.model import Plan
 from pliant_coil.core.ring_file.document import read_ring
 from pliant_coil.core.styles.handed_on import Stack
 from pliant_coil.core.styles.heads.interlace import knot_for
@@ -18,6 +20,7 @@ from pliant_coil.core.styles.heads.outline import Outline
 from pliant_coil.core.styles.heads.wave import Waves
 from pliant_coil.core.trade.profiles import Profile
 from pliant_coil.core.words.refusal import Refusal
+from pliant_coil.core.words.say import Reader, write
 from tests.core.polylines import closest, dense
 from tests.core.test_check_values import made_at, net
 
@@ -159,6 +162,54 @@ def test_waves(
         zs = np.array([waves.aside(lane, float(a), free) for a in angles])
         long = float(np.hypot(r * np.diff(angles), np.diff(zs)).sum())
         assert long - 2 * free * r == pytest.approx(waves.taken_mm(lane), abs=0.03)
+
+
+@pytest.mark.parametrize("crests", [3, 4, 5, 6])
+@pytest.mark.parametrize("jitter", [-0.3, 0.0, 0.2])
+def test_seams_stand_where_a_lane_crosses_its_own_middle(crests: int, jitter: float) -> None:
+    """A seam is strained least at a node; seen by the lane itself, looked along in small steps."""
+    stack = Stack(18.0, 1.1, 1.65, 4, math.radians(100), 0.5)
+    waves = Waves(stack, crests, (0.0, 0.7, 0.7, 0.0), math.radians(45), math.radians(130), jitter)
+    rest = waves.places_mm[1]
+    assert waves.aside(1, waves.seam_rad, waves.free_rad) == pytest.approx(rest, abs=1e-3)
+    angles = np.linspace(0, waves.free_rad - waves.fan_rad, 4001)
+    swing = np.array([waves.aside(1, float(a), waves.free_rad) - rest for a in angles])
+    crossed = angles[1:][np.diff(np.sign(swing)) != 0] if crests % 2 else angles[:1]
+    assert waves.seam_rad == pytest.approx(crossed[0], abs=0.001)
+    both = np.linspace(-angles[-1], angles[-1], 8001)
+    out = np.abs([waves.aside(1, float(a), waves.free_rad) - rest for a in both])
+    tops = both[1:-1][(out[1:-1] > out[:-2]) & (out[1:-1] >= out[2:])]
+    assert waves.seam_clear_mm == pytest.approx(min(abs(tops - waves.seam_rad)) * waves.radius_mm, abs=0.02)
+
+
+def test_the_card_says_where_the_seams_go() -> None:
+    """With five crests one stands in the very top: the seams go a quarter wave aside; with four they stay there."""
+    for crests, words in ((5, "to one side of the top"), (4, "in line at the top")):
+        tie = next(s for s in wave_plan(crests, "top").steps if s.id == "tie")
+        assert words in write(tie.text, Reader())
+        assert "seam-strained" not in {w.code for w in wave_plan(crests, "top").warnings}
+
+
+@pytest.mark.parametrize("crests", [4, 5, 6])
+def test_a_spread_seam_near_a_crest_is_told(crests: int) -> None:
+    ring = planned(read_ring(wave_document(crests, "spread"))).made
+    waves = ring.work.facts
+    # By another road: crests lie a half wave apart, counted from the middle of the free top.
+    half = 2 * (waves.free_rad - waves.fan_rad) / crests
+    tops = [half * (k - (crests - 1) / 2) for k in range(crests)]
+    reached = math.radians(60) < waves.free_rad - waves.fan_rad
+    near = min(abs(math.radians(60) - top) for top in tops) * waves.radius_mm if reached else math.inf
+    told = "seam-strained" in {w.code for w in plan(read_ring(wave_document(crests, "spread"))).warnings}
+    assert told == (near < 2.0)
+
+
+def wave_document(crests: int, seams: str, **head: object) -> dict[str, Any]:
+    head = {"style": "wave", "half_waves": crests, "jitter_share": 0, **head}
+    return {"finger": {"size": "US 10"}, "band": {"style": "stacked", "seams": seams}, "head": head}
+
+
+def wave_plan(crests: int, seams: str, **head: object) -> Plan:
+    return plan(read_ring(wave_document(crests, seams, **head)))
 
 
 def test_what_the_waves_take_is_added_to_the_coil() -> None:

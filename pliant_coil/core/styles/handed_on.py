@@ -91,6 +91,8 @@ class Stack:
     soldered_rad: float
     least_rad: float
     """The least that has to be soldered at the back."""
+    seams_rad: tuple[float, ...] = (0.0,)
+    """Where the rings' own seams would stand, from the top."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -136,6 +138,8 @@ class Opening:
     """Whether the head's own wire ties the band's ends, so that nothing springs."""
     gather: Literal["tail-wraps"] | None = None
     """How a head that pulls at the tails wants the band bound first, where the maker chose nothing."""
+    seam_mm: float = 0.0
+    """How far from the top the rings' seams stand, where a seam in the very top would be strained."""
     effect: Effect | None = None
     """What the head's work does to the size of the whole band: the band is drawn as it lies then."""
     facts: Any = None

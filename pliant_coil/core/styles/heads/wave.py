@@ -27,6 +27,8 @@ _JAW_MM = 3.5
 _STRAIN_WARNS, _STRAIN_REFUSES = 0.20, 0.35
 _STRETCH_MOST_MM = 0.5
 _PARTS = 32
+_SEAM_CLEAR_MM = 2.0
+"""A soldered seam is stiffer than the wire beside it: nearer than this to a crest it may crack (common practice, no source)."""
 
 
 @dataclass(frozen=True)
@@ -71,15 +73,19 @@ class Waves:
         kappa = math.pi * self.half_waves / (2 * (self.free_rad - self.fan_rad))
         return self.stack.thick_mm * max(self.amplitude_mm) * kappa**2 / (2 * self.radius_mm**2)
 
-    def _wave(self, lane: int, angle: float, free_rad: float) -> tuple[float, float]:
-        """A lane's swing at an angle, and how fast it changes."""
+    def _phase(self, angle: float, free_rad: float) -> tuple[float, float]:
+        """How far the waves have come at an angle [rad], nodes at whole multiples of π and crests between them; and how fast that rises."""
         waved = free_rad - self.fan_rad
         turns = math.pi * self.half_waves / (2 * waved)
         wander, around = self.jitter * waved / self.half_waves, math.pi / free_rad
-        phase = math.pi / 2 if self.half_waves % 2 else 0.0
-        at = turns * (angle + wander * math.sin(around * angle)) + phase
+        at = turns * (angle + wander * math.sin(around * angle)) + (math.pi / 2 if self.half_waves % 2 else 0.0)
+        return at, turns * (1 + wander * around * math.cos(around * angle))
+
+    def _wave(self, lane: int, angle: float, free_rad: float) -> tuple[float, float]:
+        """A lane's swing at an angle, and how fast it changes."""
+        at, rises = self._phase(angle, free_rad)
         swing = (1 if lane % 2 else -1) * self.amplitude_mm[lane]
-        return swing * math.sin(at), swing * math.cos(at) * turns * (1 + wander * around * math.cos(around * angle))
+        return swing * math.sin(at), swing * math.cos(at) * rises
 
     def aside(self, lane: int, angle: float, free_rad: float) -> float:
         """Where a lane lies along the finger at an angle from the top, its free top reaching to ±`free_rad`."""
@@ -125,6 +131,25 @@ class Waves:
                     flat[round(abs(self.places_mm[lane]), 6)] = radius
             found.append(radius)
         return tuple(found)
+
+    def _reached(self, phase: float) -> float:
+        """The angle at which the waves have come so far."""
+        waved = self.free_rad - self.fan_rad
+        return where_it_reaches(phase, lambda angle: self._phase(angle, self.free_rad)[0], -waved, waved)
+
+    @property
+    def seam_rad(self) -> float:
+        """Where seams in line stand best: at the node nearest the top, which is the top itself with an even number of crests."""
+        return self._reached(math.pi) if self.half_waves % 2 else 0.0
+
+    @property
+    def seam_clear_mm(self) -> float:
+        """From the nearest seam to the crest beside it, along the wire; endless where the seams stand outside the waves."""
+        waved = self.free_rad - self.fan_rad
+        first = -(self.half_waves // 2)
+        crests = [self._reached(math.pi * (k + 0.5)) for k in range(first, first + self.half_waves)]
+        seams = [self.seam_rad if seam == 0 else seam for seam in self.stack.seams_rad if abs(seam) < waved]
+        return min((abs(seam - crest) * self.radius_mm for seam in seams for crest in crests), default=math.inf)
 
     @property
     def contacts(self) -> tuple[int, ...]:
@@ -226,7 +251,8 @@ class Wave(HeadStyle):
                 "coil: it is started that much larger",
             )
         foot = math.pi - radius * (math.pi - free) / (radius + change / 2)
-        return Opening(foot_rad=foot, effect=Effect(TAKEN, change, phase="head"), facts=waves)
+        aside = waves.seam_rad * radius if stack.seams_rad == (0.0,) else 0.0
+        return Opening(foot_rad=foot, seam_mm=aside, effect=Effect(TAKEN, change, phase="head"), facts=waves)
 
     def make(self, form: Form, band: FormedBand, wires: Wires, opening: Opening) -> HeadWork:
         waves: Waves = opening.facts
@@ -250,6 +276,12 @@ class Wave(HeadStyle):
         if waves.strain > _STRAIN_WARNS:
             text = say("The metal is bent by {strain} at the crests: anneal it before, go slowly.", strain=Share(waves.strain))
             found.append(Warn("crests-sharp", text, "head.amplitude_mm"))
+        if waves.seam_clear_mm < _SEAM_CLEAR_MM:
+            text = say(
+                "A seam stands {near} from a crest: it is stiffer than the wire beside it and may crack as it is bent there. In line the seams stand between crests.",
+                near=Thickness(waves.seam_clear_mm),
+            )
+            found.append(Warn("seam-strained", text, "band.seams"))
         if waves.wide_mm > 0.75 * band.inside_mm:
             found.append(Warn("head-wide", say("The top is {wide} wide.", wide=Length(waves.wide_mm)), "head.amplitude_mm"))
         if self.settings and self.settings.diameter_mm > waves.window_mm:

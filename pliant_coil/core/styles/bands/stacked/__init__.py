@@ -126,7 +126,7 @@ class Stacked(BandStyle):
         slots: list[Slot] = []
         lanes = [(k - (self.rings - 1) / 2) * (ring.thick_mm - 2 * self.faces_mm) for k in range(self.rings)]
         for k, z in enumerate(lanes):
-            seam = 0.0 if self.seams == "top" else math.radians(60) * (1 if k % 2 else -1)
+            seam = self.seams_rad[-1 if k % 2 == 0 else 0]
             if opening.foot_rad:
                 # A head in the tops of all rings: each comes round from its right foot to its left one.
                 seam = opening.foot_rad
@@ -173,10 +173,15 @@ class Stacked(BandStyle):
         """How much of the way round is soldered [rad]: a head in the tops may ask for more of them."""
         return 2 * math.pi - 2 * opening.foot_rad if opening.foot_rad else math.radians(self.soldered_deg)
 
+    @property
+    def seams_rad(self) -> tuple[float, ...]:
+        """Where seams stand, from the top: in line in it, or spread to both sides."""
+        return (0.0,) if self.seams == "top" else (math.radians(60), math.radians(-60))
+
     def stack(self, form_mm: float, wires: Wires) -> Stack:
         ring = self.through(form_mm, wires["band"])
         least = LEAST_SOLDER_MM / (ring.finished_mm / 2)
-        return Stack(ring.finished_mm, ring.thick_mm, ring.wide_mm, self.rings, math.radians(self.soldered_deg), least)
+        return Stack(ring.finished_mm, ring.thick_mm, ring.wide_mm, self.rings, math.radians(self.soldered_deg), least, self.seams_rad)
 
     def start_mm(self, aim_mm: float) -> float:
         share = lengthened(1.0, 1 - self.hammered_share)

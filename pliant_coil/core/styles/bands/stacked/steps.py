@@ -151,7 +151,12 @@ def _closing(style: Stacked, band: FormedBand, wire: Wire) -> list[Task]:
 def _stacking(style: Stacked, band: FormedBand, opening: Opening) -> list[Task]:
     ring: Hammered = band.facts
     arc = style.soldered_rad(opening) * (band.inside_mm + ring.wide_mm) / 2
-    place = "in line at the top" if style.seams == "top" else "spread, none at the back"
+    if style.seams == "spread":
+        place = Say("spread, none at the back")
+    elif opening.seam_mm:
+        place = say("in line, {aside} to one side of the top, where no crest falls", aside=Length(opening.seam_mm))
+    else:
+        place = Say("in line at the top")
     chips = max(1, round(arc * (ring.wide_mm - ring.thick_mm) * 0.1))
     return [
         Task(
@@ -166,8 +171,9 @@ def _stacking(style: Stacked, band: FormedBand, opening: Opening) -> list[Task]:
         Task(
             "tie",
             Phase.FORM,
-            Say(
-                f"Mark the seams with a pen and stack the rings with them {place}. Tie them with soft steel wire at both ends of what will be soldered, snug, not tight."
+            say(
+                "Mark the seams with a pen and stack the rings with them {place}. Tie them with soft steel wire at both ends of what will be soldered, snug, not tight.",
+                place=place,
             ),
             stage="tie",
         ),

@@ -12,10 +12,12 @@ from pliant_coil.core.styles.heads.prongs import claws, upright
 from pliant_coil.core.styles.heads.prongs.stone import Facts, HeldStone
 from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres
 from pliant_coil.core.styles.tasks import Task
-from pliant_coil.core.words.figures import Article, Length, Thickness, number_words
+from pliant_coil.core.words.figures import Article, Count, Length, Thickness, number_words
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
 
+_CORNERS = 4
+"""Of every stone that has any."""
 _LIP_LEAST_MM = 0.8
 """What a lip has to reach over the edge (common practice, no source)."""
 
@@ -127,6 +129,13 @@ class Prongs(HeadStyle):
         reaches = (d / 2 if self.foot_radius_mm is None else self.foot_radius_mm) + d / 2 + self.lip_eye_mm / 2
         if not facts.claw and reaches < _LIP_LEAST_MM:
             found.append(Warn("lips-short", Say("Lips so small hardly reach over the stone's edge: larger loops."), "head.lip_eye_mm"))
+        aside = 2 * facts.lanes - 2 - _CORNERS
+        if not facts.claw and aside > 0 and self.stone.shape not in ("oval", "round"):
+            text = say(
+                "{n} on a straight edge, away from the corners: nothing keeps them from sliding along it. Fewer base wires, or a round or oval stone.",
+                n=Count(aside, "prong stands", "prongs stand"),
+            )
+            found.append(Warn("prongs-off-corners", text, "head.stone.shape"))
         if facts.claw and self.base_mm > 0.5 * band.inside_mm:
             found.append(Warn("base-long", Say("So long a base stands off the finger."), "head.base_mm"))
         if not facts.claw and 2 * (self.lip_eye_mm + 2 * d) > 0.5 * self.stone.width_mm and self.lip == "full":
