@@ -44,6 +44,7 @@ export const useHand = (reader: ReaderOf) =>
   useQuery({
     queryKey: keys.hand(reader),
     queryFn: () => answer(api.GET('/api/jobs/hand', { params: { query: reader } })),
+    placeholderData: keepPreviousData,
     ...untilThere,
   });
 
@@ -156,6 +157,7 @@ export const usePlots = (reader: ReaderOf) =>
   useQuery({
     queryKey: keys.plots(reader),
     queryFn: () => answer(api.GET('/api/jobs/plots', { params: { query: reader } })),
+    placeholderData: keepPreviousData,
     ...untilThere,
   });
 

@@ -137,6 +137,7 @@ export const useScales = (reader?: ReaderOf) =>
   useQuery({
     queryKey: keys.scales(reader),
     queryFn: () => answer(api.GET('/api/sizes/scales', { params: { query: { ...reader } } })),
+    placeholderData: keepPreviousData,
     staleTime: Infinity,
     ...untilThere,
   });

@@ -10,13 +10,6 @@ import { WireStrip } from './WireStrip';
 
 beforeAll(() => {
   vi.spyOn(Element.prototype, 'getBoundingClientRect').mockReturnValue({ width: 1160 } as DOMRect);
-  vi.stubGlobal(
-    'ResizeObserver',
-    class {
-      observe = vi.fn();
-      disconnect = vi.fn();
-    },
-  );
 });
 afterEach(cleanup);
 

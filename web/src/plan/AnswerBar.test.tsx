@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import { act, cleanup, render, screen } from '@testing-library/react';
-import { afterEach, beforeAll, expect, test, vi } from 'vitest';
+import { afterEach, expect, test, vi } from 'vitest';
 import type { Plan } from '../api/client';
 import { AnswerBar } from './AnswerBar';
 import { DeskProvider, type Standing } from './Desk';
@@ -34,15 +34,6 @@ const bar = (of: Plan, standing: Standing = 'fresh') => (
 );
 const shown = (standing: Standing) => render(bar(plan, standing));
 
-beforeAll(() => {
-  vi.stubGlobal(
-    'ResizeObserver',
-    class {
-      observe = vi.fn();
-      disconnect = vi.fn();
-    },
-  );
-});
 afterEach(() => {
   cleanup();
   vi.useRealTimers();

@@ -130,7 +130,7 @@ export function Choice({ path, label, help, choices, usual, words = plainWords }
         select
         label={label}
         value={choices.includes(value) ? value : ''}
-        onChange={(event) => set(choices.find((choice) => String(choice) === event.target.value))}
+        onChange={(event) => set(choices.find((choice) => String(choice) === String(event.target.value)))}
         error={!!problem}
         helperText={problem ?? help}
       >

@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
-import { afterEach, beforeAll, beforeEach, expect, test, vi } from 'vitest';
+import { afterEach, beforeEach, expect, test, vi } from 'vitest';
 import { onDesk, turned, woven } from '../testing/desk';
 import { drawn, serving } from '../testing/serve';
 import { ConflictDialog } from './ConflictDialog';
@@ -10,15 +10,6 @@ import { Steps } from './Steps';
 import { Weave } from './Weave';
 import { Contributions } from './Why';
 
-beforeAll(() => {
-  vi.stubGlobal(
-    'ResizeObserver',
-    class {
-      observe = vi.fn();
-      disconnect = vi.fn();
-    },
-  );
-});
 beforeEach(() => {
   serving({ 'GET /api/weave-programs': [] });
 });

@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import { cleanup, fireEvent, screen } from '@testing-library/react';
-import { afterEach, beforeAll, beforeEach, expect, test, vi } from 'vitest';
+import { afterEach, beforeEach, expect, test, vi } from 'vitest';
 import { turned } from '../testing/desk';
 import { drawn, serving } from '../testing/serve';
 import SizesScreen from './SizesScreen';
@@ -16,15 +16,6 @@ const scales = ['us', 'uk', 'eu', 'jp', 'ch', 'de'].map((code) => ({
 const known = (query: URLSearchParams) =>
   query.get('text') === 'US 99' ? undefined : { system: 'us', size, on_mandrel_mm: 17.32, reason: '' };
 
-beforeAll(() => {
-  vi.stubGlobal(
-    'ResizeObserver',
-    class {
-      observe = vi.fn();
-      disconnect = vi.fn();
-    },
-  );
-});
 beforeEach(() => {
   localStorage.setItem('pliant-coil.preferences', JSON.stringify({ units: 'mm', systems: ['uk', 'us'] }));
 });

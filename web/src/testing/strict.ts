@@ -6,3 +6,15 @@ beforeEach(() => {
     throw new Error(words.map(String).join(' '));
   });
 });
+
+/** Of what a browser has and the tests’ one lacks: nothing changes its size, and the server tells nothing by itself. */
+class Silent {
+  observe = nothing;
+  unobserve = nothing;
+  disconnect = nothing;
+  close = nothing;
+}
+function nothing() {
+  return undefined;
+}
+Object.assign(globalThis, { ResizeObserver: Silent, EventSource: Silent });
