@@ -7,12 +7,18 @@ import { figures } from '../app/theme';
 import { usePreferences, useReader } from '../preferences/Preferences';
 import { lengthIn, withFractions } from '../words/figures';
 
+/** Why what was typed is no length; empty where it is one, or nothing is typed yet. */
+export const lengthFault = (text: string, units: 'mm' | 'in') =>
+  text.trim() === '' || Number.isFinite(lengthIn(text, units))
+    ? ''
+    : `That is no length: ${units === 'in' ? '1.4 or 1 3/8' : '35 or 35.5'}`;
+
 /** A length as it is typed, in the maker's own unit [mm]; NaN for none. */
 export function useLength() {
   const [{ units }] = usePreferences();
   const [text, setText] = useState('');
   const mm = lengthIn(text, units);
-  return { text, setText, mm, units, there: Number.isFinite(mm) };
+  return { text, setText, mm, units, there: Number.isFinite(mm), fault: lengthFault(text, units) };
 }
 
 /** A size as somebody types it, and what it is on the mandrel at hand [mm]; 0 for none. */
@@ -38,6 +44,8 @@ export const LengthField = ({ label, typed, large = false }: LengthProps) => (
     label={`${label} [${typed.units}]`}
     value={typed.text}
     onChange={(event) => typed.setText(event.target.value)}
+    error={typed.fault !== ''}
+    helperText={typed.fault}
     slotProps={{
       htmlInput: {
         inputMode: 'decimal',

@@ -9,7 +9,7 @@ import type { JobAtBench } from '../api/client';
 import { usePreferences, useReader } from '../preferences/Preferences';
 import { length, lengthIn, withFractions } from '../words/figures';
 import { hasSize } from '../words/sized';
-import { Answer, LengthField, SizeField, useLength, useTypedSize } from './fields';
+import { Answer, lengthFault, LengthField, SizeField, useLength, useTypedSize } from './fields';
 import type { Say } from './useBench';
 
 export interface SheetProps {
@@ -236,14 +236,15 @@ export function EndSheet({ at, say, onDone }: SheetProps) {
           label={`Left of the ${wire.role} wire${wire.pieces > 1 ? ` ${wire.piece}` : ''} [${units}]`}
           value={left[wire.id] ?? ''}
           onChange={(event) => setLeft({ ...left, [wire.id]: event.target.value })}
-          helperText="All ends together. Your hand is learned from it."
+          error={lengthFault(left[wire.id] ?? '', units) !== ''}
+          helperText={lengthFault(left[wire.id] ?? '', units) || 'All ends together. Your hand is learned from it.'}
           slotProps={{ htmlInput: { inputMode: 'decimal', autoComplete: 'off' } }}
         />
       ))}
       <Button
         variant="contained"
-        // What was typed and can't be a size isn't dropped without a word.
-        disabled={read && size.fault !== ''}
+        // What was typed and can't be a size or a length isn't dropped without a word.
+        disabled={(read && size.fault !== '') || Object.values(left).some((text) => lengthFault(text, units) !== '')}
         onClick={() => {
           localStorage.setItem(MANDREL, mandrel);
           say(kind, {

@@ -117,7 +117,9 @@ test('workshops elsewhere are gone to, and an owner opens another', async () => 
   expect(section.getByText(/^Saturday class, /)).toBeTruthy();
   expect(section.queryByText(/^Fernhill Bench/)).toBeNull();
   fireEvent.click(section.getByRole('button', { name: 'Go there' }));
-  await waitFor(() => expect(asked.some((a) => (a.body as { workshop_id?: string })?.workshop_id === 'b')).toBe(true));
+  await waitFor(() =>
+    expect(asked.some((a) => (a.body as { workshop_id?: string } | undefined)?.workshop_id === 'b')).toBe(true),
+  );
   cleanup();
   drawn(<Workshops me={{ ...me, here: { ...here, role: 'maker' } } as unknown as Me} />);
   expect(screen.queryByLabelText('Name of a new workshop')).toBeNull();

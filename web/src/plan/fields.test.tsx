@@ -81,7 +81,7 @@ test('a refusal stands at its own field, and what was typed stays', () => {
       <TextEntry path="head.beads" label="Beads" help="Each with its size." />
       <TextEntry path="title" label="Name" help="On its tag." />
     </>,
-    { draft: { ...turned.ring, head: { style: 'bead-lock', beads: '1 mm' } } as never, problems },
+    { draft: { ...turned.ring, head: { style: 'bead-lock', beads: '1 mm' } }, problems },
   );
   expect(shown('Beads')).toBe('1 mm');
   expect(screen.getByLabelText('Beads').getAttribute('aria-invalid')).toBe('true');

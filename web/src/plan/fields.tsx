@@ -129,13 +129,13 @@ export function Choice({ path, label, help, choices, usual, words = plainWords }
       <TextField
         select
         label={label}
-        value={choices.includes(value) ? value : ''}
-        onChange={(event) => set(choices.find((choice) => String(choice) === String(event.target.value)))}
+        value={choices.includes(value) ? String(value) : ''}
+        onChange={(event) => set(choices.find((choice) => String(choice) === event.target.value))}
         error={!!problem}
         helperText={problem ?? help}
       >
         {choices.map((choice) => (
-          <MenuItem key={choice} value={choice}>
+          <MenuItem key={choice} value={String(choice)}>
             {words(String(choice))}
           </MenuItem>
         ))}
