@@ -5,17 +5,21 @@ from itertools import pairwise
 from typing import Any
 
 import pytest
+from scipy.integrate import quad
 
 from pliant_coil.core.making.assemble import MadeRing
 from pliant_coil.core.making.joints import drawn
 from pliant_coil.core.making.planned import planned
 from pliant_coil.core.mechanics.curves import Point3, length_mm
+from pliant_coil.core.moves.hoop_wrap import HoopWrap
 from pliant_coil.core.moves.placed import Placed
 from pliant_coil.core.plan.build import plan
 from pliant_coil.core.ring_file.document import read_ring
 from pliant_coil.core.styles.outlines import end_for_end, outline_corners
 from pliant_coil.core.styles.parameters import WireSpec
+from pliant_coil.core.words.figures import Count
 from pliant_coil.core.words.refusal import Refusal
+from pliant_coil.core.words.say import Reader, write
 
 
 def made(**document: Any) -> MadeRing:
@@ -111,10 +115,11 @@ def test_turns_that_find_no_room_lie_on_the_first_ones() -> None:
 def test_fine_wraps_fill_a_hoop() -> None:
     """A quarter of the hoop at each place, half a lock and a wire's width of it taken."""
     full = made(head={"style": "hoop-seat", "bind_wraps": "fill"})
-    wraps = move(full, "bind.far.bind1").move.count
-    hoop = move(full, "bind.far.bind1").move.hoop.radius_mm  # type: ignore[attr-defined]
+    wrap = move(full, "bind.far.bind1").move
+    assert isinstance(wrap, HoopWrap)
+    hoop = wrap.hoop.radius_mm
     band, fine = 0.8118, 0.3
-    assert wraps == math.floor((math.pi / 2 * hoop - full.form.locks * band / 2 - fine) / fine)
+    assert wrap.count == math.floor((math.pi / 2 * hoop - full.form.locks * band / 2 - fine) / fine)
 
 
 @pytest.mark.parametrize(("name", "points"), [("diamond", 5), ("square", 5), ("star", 5), ("star", 6), ("polygon", 5), ("heart", 5)])
@@ -218,3 +223,25 @@ def test_what_cannot_be_made_is_refused_where_it_is_typed() -> None:
         with pytest.raises(Refusal) as refused:
             made(**document)
         assert refused.value.faults[0].field == field
+
+
+@pytest.mark.parametrize("second", ["rest", "new"])
+@pytest.mark.parametrize("head", ["open-frame", "framed-bead"])
+def test_a_piece_that_is_taken_up_late_is_as_long_as_it_is_cut(head: str, second: str) -> None:
+    told = plan(read_ring({"band": {"style": "woven"}, "head": {"style": head, "second_weave": second}}))
+    step = next(s for s in told.steps if s.id == "second-half")
+    later = next(w for w in told.wires if w.id == "weave.2")
+    assert f"It takes {write(later.cut, Reader())}." in write(step.text, Reader())
+
+
+@pytest.mark.parametrize("slack", [0, 0.02, 0.08])
+def test_jogs_take_up_what_the_passes_are_laid_loose(slack: float) -> None:
+    """A jog is a whole wave, 0.8 mm to each side over 5 mm: what it takes up, by quadrature, against the taut ways as they are drawn."""
+    document = {"finger": {"size": "US 7"}, "head": {"style": "cage", "slack_share": slack}}
+    taut = made(head={"style": "cage", "slack_share": 0})
+    takes = quad(lambda x: math.hypot(1, 0.8 * math.tau / 5 * math.cos(math.tau * x / 5)), 0, 5)[0] - 5
+    jogs = sum(math.ceil(slack * length_mm(move(taut, f"pass.{k}").path()) / takes) for k in (1, 2, 3))
+    told = [write(s.text, Reader()) for s in plan(read_ring(document)).steps if s.id == "jogs"]
+    assert [f"About {Count(math.ceil(jogs / 3), 'jog', 'jogs').written(Reader())} on each pass" in text for text in told] == [True] * bool(
+        slack
+    )

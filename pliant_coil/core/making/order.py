@@ -1,6 +1,7 @@
 """The whole order of work: what every ring begins and ends with, and between them the tasks of band, head and finish."""
 
 from collections.abc import Sequence
+from dataclasses import replace
 
 from pliant_coil.core.making.assemble import MadeRing
 from pliant_coil.core.making.cutting import Cut
@@ -17,8 +18,10 @@ from pliant_coil.core.words.say import NOTHING, Reader, Say, say, write
 def work_order(made: MadeRing, cuts: Sequence[Cut], marks: Sequence[Sequence[Mark]]) -> list[Task]:
     """Every task from the finger to the record, in the order of the phases."""
     common = [*_before(made), *_cutting(cuts), *_marking(cuts, marks), *_after(made)]
+    lengths = {cut.piece.id: _length(cut) for cut in cuts}
+    made_of = [replace(t, says=t.says + say("It takes {length}.", length=lengths[t.takes])) if t.takes else t for t in made.tasks]
     # What every ring begins with comes before a style's tasks of the same phase; its end comes last anyway.
-    return sorted([*common, *made.tasks], key=lambda task: PHASES.index(task.phase))
+    return sorted([*common, *made_of], key=lambda task: PHASES.index(task.phase))
 
 
 def _before(made: MadeRing) -> list[Task]:
@@ -63,6 +66,11 @@ def _before(made: MadeRing) -> list[Task]:
     return tasks
 
 
+def _length(cut: Cut) -> CutLength:
+    """What is cut, or runs off the reel."""
+    return CutLength(round(cut.cut_mm)) if cut.piece.from_reel else CutLength(cut.cut_mm, cut.inch_parts)
+
+
 def _cutting(cuts: Sequence[Cut]) -> list[Task]:
     alike: dict[tuple[str, float, bool, str], int] = {}
     first: dict[tuple[str, float, bool, str], Cut] = {}
@@ -75,12 +83,11 @@ def _cutting(cuts: Sequence[Cut]) -> list[Task]:
         cut = first[key]
         words = cut.piece.wire.words
         use = say(", {use}", use=cut.piece.use) if cut.piece.use else NOTHING
+        length = _length(cut)
         if cut.piece.from_reel:
-            length = CutLength(round(cut.cut_mm))
             text = say("Work {wire} from the reel, uncut{use}: about {length} runs off.", wire=words, use=use, length=length)
             brief = say("{role} wire from the reel: about {length}.", role=cut.piece.role.capitalize(), length=length)
         else:
-            length = CutLength(cut.cut_mm, cut.inch_parts)
             pieces = f"{count} pieces of " if count > 1 else ""
             text = say(f"Cut {pieces}{{length}} of {{wire}}{{use}}.", length=length, wire=words, use=use)
             brief = say(f"Cut {pieces}{{length}}, {{role}} wire.", length=length, role=cut.piece.role)

@@ -1,8 +1,10 @@
 """Curves in space: how long they are, how finely they are drawn, how a taut wire goes past a body. Lengths in mm."""
 
 import math
+from bisect import bisect_left
 from collections.abc import Iterable, Sequence
-from itertools import accumulate, pairwise
+from itertools import pairwise
+from operator import itemgetter
 
 from pliant_coil.core.mechanics.hulls import convex_hull
 
@@ -63,24 +65,39 @@ def at_shares(points: Sequence[Point], count: int) -> list[tuple[float, Point]]:
     return found
 
 
-def along_way(points: Sequence[Point3], along_mm: float) -> tuple[Point3, Point3]:
-    """The point so far along a polyline, and its direction there; past the ends it goes straight on."""
-    sides = [(a, b, side) for a, b in pairwise(points) if (side := math.dist(a, b))]
-    gone = 0.0
-    for k, (a, b, side) in enumerate(sides):
-        if along_mm <= gone + side or k == len(sides) - 1:
-            u = ((b[0] - a[0]) / side, (b[1] - a[1]) / side, (b[2] - a[2]) / side)
-            rest = along_mm - gone
-            return (a[0] + u[0] * rest, a[1] + u[1] * rest, a[2] + u[2] * rest), u
-        gone += side
-    raise ValueError("a way has at least two points")
+class Way:
+    """A polyline to go along [mm]; past its ends it goes straight on. Raises `ValueError` for one that has no length."""
 
+    def __init__(self, points: Sequence[Point3]) -> None:
+        self._sides: list[tuple[float, Point3, Point3]] = []
+        """How far along each side begins, its first corner, its direction."""
+        self._last = points[-1]
+        gone = 0.0
+        for a, b in pairwise(points):
+            side = math.dist(a, b)
+            if side:
+                self._sides.append((gone, a, ((b[0] - a[0]) / side, (b[1] - a[1]) / side, (b[2] - a[2]) / side)))
+            gone += side
+        if not self._sides:
+            raise ValueError("a way has at least two points")
+        self.length_mm = gone
 
-def stretch_of(points: Sequence[Point3], begin_mm: float, end_mm: float) -> list[Point3]:
-    """The part of a polyline that lies so far along it."""
-    reaches = accumulate((math.dist(a, b) for a, b in pairwise(points)), initial=0.0)
-    between = [point for point, reach in zip(points, reaches, strict=True) if begin_mm + _SAME_MM < reach < end_mm - _SAME_MM]
-    return [along_way(points, begin_mm)[0], *between, along_way(points, end_mm)[0]]
+    @classmethod
+    def flat(cls, points: Sequence[Point]) -> "Way":
+        """A way in a plane."""
+        return cls([(x, y, 0.0) for x, y in points])
+
+    def at(self, along_mm: float) -> tuple[Point3, Point3]:
+        """The point so far along it, and its direction there."""
+        began, (x, y, z), u = self._sides[max(0, bisect_left(self._sides, along_mm, key=itemgetter(0)) - 1)]
+        rest = along_mm - began
+        return (x + u[0] * rest, y + u[1] * rest, z + u[2] * rest), u
+
+    def part(self, begin_mm: float, end_mm: float) -> list[Point3]:
+        """What of it lies between two places."""
+        corners = [*((began, corner) for began, corner, _ in self._sides), (self.length_mm, self._last)]
+        between = [corner for reach, corner in corners if begin_mm + _SAME_MM < reach < end_mm - _SAME_MM]
+        return [self.at(begin_mm)[0], *between, self.at(end_mm)[0]]
 
 
 def turtle(start: Point, heading_rad: float, parts: tuple[tuple[float, float], ...], step_rad: float = 0.2) -> list[Point]:

@@ -54,15 +54,3 @@ def near_half(corners: tuple[Point, ...], level: float) -> tuple[tuple[Point, ..
             break
     half = tuple(reversed(points))
     return half, -half[0][0], half[-1][0]
-
-
-def shortened(points: tuple[Point, ...], by: float) -> tuple[Point, ...]:
-    """A way less its last bit: it butts the wire that it meets."""
-    kept = list(points)
-    left = by
-    while len(kept) > 2 and math.dist(kept[-1], kept[-2]) <= left:
-        left -= math.dist(kept[-1], kept[-2])
-        kept.pop()
-    a, b = kept[-2], kept[-1]
-    share = 1 - left / math.dist(a, b)
-    return (*kept[:-1], (a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share))

@@ -120,9 +120,14 @@ class CoilOfCoil(Move):
         return self.axis_y_mm - (self.outer_rod_mm + self.coil_mm) / 2
 
     @property
+    def wound_mm(self) -> float:
+        """How long the outer turns lie before they are bowed: each against the last."""
+        return self.outer_turns * self.coil_mm
+
+    @property
     def half_rad(self) -> float:
         """What half of a bowed barrel covers of the ring."""
-        return self.outer_turns * self.coil_mm / (2 * self.touch_mm)
+        return self.wound_mm / (2 * self.touch_mm)
 
     @property
     def pitch_mm(self) -> float:

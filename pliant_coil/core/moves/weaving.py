@@ -1,14 +1,10 @@
 """Weave: one wire's way round the base wires of a woven band."""
 
-import math
-from bisect import bisect_left
 from dataclasses import dataclass, replace
 from functools import cached_property
-from itertools import pairwise
-from operator import itemgetter
 from typing import ClassVar, Self
 
-from pliant_coil.core.mechanics.curves import Point, Point3
+from pliant_coil.core.mechanics.curves import Point, Point3, Way
 from pliant_coil.core.mechanics.weave import Weave
 from pliant_coil.core.moves.base import Counted, Move, on_band, on_circle
 from pliant_coil.core.trade.hand import HandKind
@@ -123,7 +119,7 @@ class FrameWeaving(Weaving):
 
     def _laid(self, k: int, point: Point3) -> Point3:
         s, z, out = point
-        (a, b), (da, db) = self._on(self.from_mm + k * self.weave.cycle_mm + s)
+        (a, b, _), (da, db, _) = self._way.at(self.from_mm + k * self.weave.cycle_mm + s)
         aside = self.weave.pitch_mm / 2 + (z if self.first_on_track else -z)
         aside = -aside if self.outside_right else aside
         if self.level_mm is not None:
@@ -131,19 +127,5 @@ class FrameWeaving(Weaving):
         return on_circle(self.radius_mm + out, (a - db * aside) / self.radius_mm, b + da * aside)
 
     @cached_property
-    def _sides(self) -> list[tuple[float, Point, Point]]:
-        """Each side of the track: how far along it begins, its first corner, its direction."""
-        found, gone = [], 0.0
-        for (x0, y0), (x1, y1) in pairwise(self.track):
-            side = math.hypot(x1 - x0, y1 - y0)
-            if side:
-                found.append((gone, (x0, y0), ((x1 - x0) / side, (y1 - y0) / side)))
-            gone += side
-        return found
-
-    def _on(self, along: float) -> tuple[Point, Point]:
-        """The point so far along the track, and its direction there; past the ends it goes straight on."""
-        k = max(0, bisect_left(self._sides, along, key=itemgetter(0)) - 1)
-        began, (x, y), u = self._sides[k]
-        rest = along - began
-        return (x + u[0] * rest, y + u[1] * rest), u
+    def _way(self) -> Way:
+        return Way.flat(self.track)

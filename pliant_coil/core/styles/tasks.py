@@ -58,6 +58,8 @@ class Task:
     """A name for the step that is finer than its phase."""
     count: int | None = None
     """How often, where it isn't a move's own count."""
+    takes: str = ""
+    """Id of the piece that is taken up here, long after the others were cut: its length is told once more."""
     brief: Say = NOTHING
     """Its figures in few words, where they aren't those of the moves that it makes."""
 

@@ -137,12 +137,12 @@ class Waves:
         waved = self.free_rad - self.fan_rad
         return where_it_reaches(phase, lambda angle: self._phase(angle, self.free_rad)[0], -waved, waved)
 
-    @property
+    @cached_property
     def seam_rad(self) -> float:
         """Where seams in line stand best: at the node nearest the top, which is the top itself with an even number of crests."""
         return self._reached(math.pi) if self.half_waves % 2 else 0.0
 
-    @property
+    @cached_property
     def seam_clear_mm(self) -> float:
         """From the nearest seam to the crest beside it, along the wire; endless where the seams stand outside the waves."""
         waved = self.free_rad - self.fan_rad

@@ -7,7 +7,7 @@ from typing import Annotated, Any, ClassVar, Literal
 
 from pydantic import BeforeValidator, Field
 
-from pliant_coil.core.mechanics.curves import Point, Point3, along_way, length_mm, stretch_of
+from pliant_coil.core.mechanics.curves import Point, Point3, Way, length_mm
 from pliant_coil.core.mechanics.motifs import motif
 from pliant_coil.core.mechanics.over_stone import Body, Ellipsoid, LockedUnder, Section, Slab
 from pliant_coil.core.mechanics.roots import where_it_reaches
@@ -63,7 +63,6 @@ class Facts:
     bottom_mm: float
     lock_rad: float
     passes: tuple[tuple[PassSpec, Side, str], ...] = ()
-    jogs: int = 0
 
 
 class Cage(HeadStyle):
@@ -160,7 +159,6 @@ class Cage(HeadStyle):
         onward: dict[tuple[str, str], list[Placed]] = {end.key: [] for end in ends.values()}
         ledger = band.ledger
         told: list[tuple[PassSpec, Side, str]] = []
-        jogs = self._jogs()
         began: Side = "left" if "left" in ends else "right"
         # Which end each pass is made with: in turn, or as it is asked for.
         with_tail: list[Side] = []
@@ -212,17 +210,17 @@ class Cage(HeadStyle):
             ledger=ledger,
             tied=True,
             height_mm=facts.bottom_mm + self.stone.height_mm + d + self._stands_mm(d) - form.diameter_mm / 2,
-            facts=replace(facts, passes=tuple(told), jogs=jogs),
+            facts=replace(facts, passes=tuple(told)),
         )
 
     def _over(self, part: str, taut: list[Point3], aside: Point3, figure: list[Point3]) -> list[tuple[str, Move]]:
         """A pass; with a figure as two, up to it and on from it."""
         if not figure:
             return [(part, self._loose(taut, aside))]
-        chord, whole = figure[-1][0], length_mm(taut)
-        first, last = (whole - chord) / 2, (whole + chord) / 2
-        up, down = stretch_of(taut, 0.0, first), stretch_of(taut, last, whole)
-        over = stretch_of(taut, first, max(last, first + _LIES_MM))
+        way, chord = Way(taut), figure[-1][0]
+        first, last = (way.length_mm - chord) / 2, (way.length_mm + chord) / 2
+        up, down = way.part(0.0, first), way.part(last, way.length_mm)
+        over = way.part(first, max(last, first + _LIES_MM))
         motif = FigurePart("motif", partial(_on_the_way, figure, over, aside), Say("the length of the figure, bend by bend"))
         return [(part, self._loose(up, aside)), ("motif", motif), (f"{part}.down", self._loose(down, aside))]
 
@@ -247,14 +245,6 @@ class Cage(HeadStyle):
         return (
             sum(math.hypot(1, slope * math.cos(2 * math.pi * (k + 0.5) / steps)) for k in range(steps)) * self.jog_length_mm / steps
             - self.jog_length_mm
-        )
-
-    def _jogs(self) -> int:
-        """Jogs that a middle pass needs."""
-        return (
-            0
-            if not self.slack_share
-            else max(1, math.ceil(self.slack_share * 2 * (self.stone.length_mm + self.stone.height_mm) / 2 / self._jog_takes()))
         )
 
     def _stands_mm(self, d: float) -> float:
@@ -327,12 +317,11 @@ class Cage(HeadStyle):
 def _on_the_way(figure: list[Point3], way: list[Point3], aside: Point3) -> list[Point3]:
     """A figure (along, aside, up) on a way over the stone: what lies follows the way, what stands up does so in one plane."""
     stands = max(up for _, _, up in figure) > _LIES_MM
-    if stands and figure[-1][0]:
-        way = [way[0], way[-1]]
+    along = Way([way[0], way[-1]] if stands and figure[-1][0] else way)
     found = []
     for u, v, w in figure:
         on = min(max(u, 0.0), figure[-1][0])
-        (x, y, z), (tx, ty, tz) = along_way(way, on)
+        (x, y, z), (tx, ty, tz) = along.at(on)
         ux, uy, uz = aside[1] * tz - aside[2] * ty, aside[2] * tx - aside[0] * tz, aside[0] * ty - aside[1] * tx
         up = math.copysign(w, uy)
         past = u - on

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import math
 from typing import TYPE_CHECKING
 
 from pliant_coil.core.mechanics.curves import length_mm
 from pliant_coil.core.mechanics.motifs import CRESCENT_RODS_MM, LOOP_ROD_MM, LOOPS_HIGH_MM
+from pliant_coil.core.moves.passing import LoosePass
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.handed_on import FormedBand, HeadWork
 from pliant_coil.core.styles.tasks import Phase, Task, look, reads
@@ -80,25 +82,29 @@ def tasks(style: Cage, band: FormedBand, work: HeadWork) -> list[Task]:
             checks=(look("A finger finds no end."),),
             cautions=(cautions.CUT, cautions.EDGES),
         ),
-        Task(
-            "jogs",
-            Phase.ROUND,
-            say(
-                "Bigger round pliers across each pass, a short twist: a jog of {swing} over {long}. About {n} on each pass, also on those underneath; none on a lock.",
-                swing=Thickness(style.jog_mm),
-                long=Thickness(style.jog_length_mm),
-                n=Count(facts.jogs, "jog", "jogs"),
-            ),
-            checks=(
-                look(
-                    "It presses on the stone and doesn't rattle, pushed from all six sides.",
-                    "Another jog, or a pass with what is left.",
-                ),
-            ),
-            cautions=(cautions.STONE,),
-            stage="tighten",
-        ),
     ]
+    jogs = sum(p.move.jogs for p in placed.values() if isinstance(p.move, LoosePass))
+    if jogs:
+        tasks.append(
+            Task(
+                "jogs",
+                Phase.ROUND,
+                say(
+                    "Bigger round pliers across each pass, a short twist: a jog of {swing} over {long}. About {n} on each pass, also on those underneath; none on a lock.",
+                    swing=Thickness(style.jog_mm),
+                    long=Thickness(style.jog_length_mm),
+                    n=Count(math.ceil(jogs / len(facts.passes)), "jog", "jogs"),
+                ),
+                checks=(
+                    look(
+                        "It presses on the stone and doesn't rattle, pushed from all six sides.",
+                        "Another jog, or a pass with what is left.",
+                    ),
+                ),
+                cautions=(cautions.STONE,),
+                stage="tighten",
+            )
+        )
     return tasks
 
 

@@ -24,8 +24,7 @@ def tasks(style: FramedBead, band: FormedBand, work: HeadWork) -> list[Task]:
     n, then = facts.repeats(turned=not far_left), style.second_repeats(facts, turned=far_left)
     start = MandrelMark(band.form.diameter_mm)
     run_off = sum(p.length_mm for piece in band.pieces if piece.role == "weave" for p in piece.moves)
-    need = work.pieces[0].net_mm + 12
-    where = "Run off {need} and cut" if style.second_weave == "rest" else "Take a new piece of {need}"
+    where = "Cut a piece from the rest of the fine wire" if style.second_weave == "rest" else "Take a new piece of the fine wire"
     scrolls = tuple(i for i in placed if i.endswith(("lift", "scroll", "tuck")))
     tasks = [
         Task(
@@ -83,10 +82,10 @@ def tasks(style: FramedBead, band: FormedBand, work: HeadWork) -> list[Task]:
             Phase.HEAD,
             say(
                 f"{where}; thread its end inside the frame, under, to the other pair, and weave it towards the first shoulder, {{n}}.",
-                need=Length(need),
                 n=Count(then, "repeat", "repeats"),
             ),
             makes=tuple(i for i in second if i.endswith(("under", "frame"))),
+            takes=work.pieces[0].id,
             checks=(reads(0.2, say("Form it again at {start} now: after the next step it is locked.", start=start)),),
             cautions=(cautions.FINE_PULL,),
             count=then,

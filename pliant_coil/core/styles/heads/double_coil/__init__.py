@@ -17,14 +17,14 @@ from pliant_coil.core.moves.passing import Course
 from pliant_coil.core.moves.placed import Fate, Piece, Placed, named
 from pliant_coil.core.moves.straight import Lead, Straight
 from pliant_coil.core.moves.wrap import Wrap
-from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.beads import lead_start
 from pliant_coil.core.styles.contract import BandStyle, HeadStyle, lacks
 from pliant_coil.core.styles.handed_on import LOCKS, End, Form, FormedBand, HeadWork, Joined, Opening, Top, Warn, Wires
+from pliant_coil.core.styles.heads.double_coil import steps
 from pliant_coil.core.styles.parameters import WireSpec, choice, millimetres, number
 from pliant_coil.core.styles.stones import PlacedStone
-from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
-from pliant_coil.core.words.figures import Count, Length, Number, Thickness, Times, Tolerance
+from pliant_coil.core.styles.tasks import Task
+from pliant_coil.core.words.figures import Count, Length, Thickness
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
 
@@ -35,7 +35,7 @@ HOLD_MM = 15.0
 
 
 @dataclass(frozen=True)
-class _Barrel:
+class Barrel:
     coil: CoilOfCoil
     end_x_mm: float
     foot_rad: float
@@ -66,7 +66,7 @@ class DoubleCoil(HeadStyle):
             return Say("its rings are closed before a barrel could be threaded on")
         return lacks(band, Top.THROUGH) if self.build == "once" else lacks(band, Top.THROUGH, Top.TAILS)
 
-    def barrel(self, inside_mm: float, radius: float, wires: Wires) -> _Barrel:
+    def barrel(self, inside_mm: float, radius: float, wires: Wires) -> Barrel:
         """The barrel on a band of this inside diameter. Raises `Refusal` when it can't be threaded or stands too long."""
         coil_wire, band_wire = wires["coil"], wires["band"]
         d, d_b = coil_wire.size_mm, band_wire.height_mm
@@ -96,9 +96,9 @@ class DoubleCoil(HeadStyle):
             foot = math.atan2(x_e, axis) + math.acos(radius / reach)
         down = (radius * math.sin(foot), radius * math.cos(foot))
         corners = ((-down[0], down[1]), (-x_e, axis), (x_e, axis), down)
-        return _Barrel(coil, x_e, foot, corners, math.sqrt(coil.barrel_mm * d_b))
+        return Barrel(coil, x_e, foot, corners, math.sqrt(coil.barrel_mm * d_b))
 
-    def _bowed(self, coil: CoilOfCoil, radius: float, d_b: float) -> _Barrel:
+    def _bowed(self, coil: CoilOfCoil, radius: float, d_b: float) -> Barrel:
         """A barrel that follows the finger: the wire rides in the middle of it and drops to the band at both its ends."""
         foot = coil.half_rad + d_b / 2 / coil.axis_y_mm
         if foot > _MOST_BOWED_RAD:
@@ -109,9 +109,9 @@ class DoubleCoil(HeadStyle):
             )
         tops, feet = ([(side * r * math.sin(foot), r * math.cos(foot)) for side in (-1, 1)] for r in (coil.axis_y_mm, radius))
         corners = (feet[0], tops[0], tops[1], feet[1])
-        return _Barrel(coil, tops[1][0], foot, corners, math.sqrt(coil.barrel_mm * d_b))
+        return Barrel(coil, tops[1][0], foot, corners, math.sqrt(coil.barrel_mm * d_b))
 
-    def _led_through(self, barrel: _Barrel, wire_mm: float) -> list[Move]:
+    def _led_through(self, barrel: Barrel, wire_mm: float) -> list[Move]:
         """The band's wire from foot to foot: up, through the barrel, down."""
         corners = list(barrel.corners)
         if not barrel.coil.bowed:
@@ -139,7 +139,7 @@ class DoubleCoil(HeadStyle):
         return Opening(foot_rad=barrel.foot_rad, shoulder_rad=barrel.foot_rad, across=both, facts=barrel)
 
     def make(self, form: Form, band: FormedBand, wires: Wires, opening: Opening) -> HeadWork:
-        barrel: _Barrel = opening.facts
+        barrel: Barrel = opening.facts
         wire = band.strand_wire
         slot = band.slots[0]
         moves = self._led_through(barrel, wire.height_mm)
@@ -172,7 +172,7 @@ class DoubleCoil(HeadStyle):
             facts=barrel,
         )
 
-    def _coil_piece(self, barrel: _Barrel, wires: Wires) -> Piece:
+    def _coil_piece(self, barrel: Barrel, wires: Wires) -> Piece:
         """The fine wire: what is kept of it, its closing ends, and what holds it to the rods."""
         fine, band_wire = wires["coil"], wires["band"]
         coil = barrel.coil
@@ -210,7 +210,7 @@ class DoubleCoil(HeadStyle):
             host="the band's wire",
         )
 
-    def _passed(self, form: Form, band: FormedBand, barrel: _Barrel, end: End) -> tuple[Placed, ...]:
+    def _passed(self, form: Form, band: FormedBand, barrel: Barrel, end: End) -> tuple[Placed, ...]:
         """A tail past the barrel along the finger, and round the leg on the other side, seen as led to the right."""
         turned, backwards = end.side == "right", end.which == "first"
         start = lead_start(end)
@@ -257,7 +257,7 @@ class DoubleCoil(HeadStyle):
         return say("a double coil of {turns}", turns=Count(self.outer_turns, "turn", "turns"))
 
     def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:
-        barrel: _Barrel = work.facts
+        barrel: Barrel = work.facts
         coil = barrel.coil
         found = []
         d_b = band.strand_wire.height_mm
@@ -280,137 +280,4 @@ class DoubleCoil(HeadStyle):
         return found
 
     def tasks(self, band: FormedBand, work: HeadWork) -> list[Task]:
-        barrel: _Barrel = work.facts
-        coil = barrel.coil
-        wire = band.strand_wire
-        jaw = coil.barrel_length_mm / 2 - wire.height_mm
-        lies_mm = self.outer_turns * coil.coil_mm
-        through = tuple(p.id for p in work.through.get(0, ()))
-        hold_turns = 0.5 * coil.turns_per_outer
-        ends = tuple(p.id for piece in work.pieces for p in piece.moves if "close" in p.id or "lead" in p.id)
-        tasks = [
-            Task(
-                "first-coil",
-                Phase.FLAT,
-                say(
-                    "Fix the end of the fine wire on the {rod} rod and wind {turns} turns, close together, guiding the wire near the rod and leaning it back a little: "
-                    "a coil of {length}.",
-                    rod=Thickness(self.inner_rod_mm),
-                    turns=Number(coil.first_turns + 2 * hold_turns, 0),
-                    length=Length(coil.first_coil_mm + 2 * hold_turns * coil.wire_mm),
-                ),
-                checks=(look("No light between the turns.", "Gaps: push the coil together before you go on."),),
-                cautions=(cautions.WHIP, cautions.DRILL),
-                stage="coil",
-            ),
-            Task(
-                "second-coil",
-                Phase.FLAT,
-                say(
-                    "Slide it off, fix its end on the {rod} rod, and wind the coil itself {turns} turns and a half, each against the last.",
-                    rod=Thickness(self.outer_rod_mm),
-                    turns=self.outer_turns,
-                ),
-                makes=("coil.barrel",),
-                checks=(look("It gapes evenly on the outside: that is right.", "It kinks flat: the rod is too thin."),),
-                count=self.outer_turns,
-                stage="coil",
-            ),
-            Task(
-                "cut-coil",
-                Phase.FLAT,
-                say(
-                    "Keep {turns} of its turns, {length}; unwind one turn of fine wire at each end as the closing end, clip, press in.",
-                    turns=self.outer_turns,
-                    length=Length(lies_mm),
-                ),
-                checks=(
-                    Check(
-                        say(
-                            "{length} long, within {off}; what you read replaces it in the next steps.",
-                            length=Length(lies_mm),
-                            off=Tolerance(1),
-                        )
-                    ),
-                ),
-                cautions=(cautions.CUT,),
-                stage="cut",
-            ),
-            Task(
-                "first-bend",
-                Phase.FLAT,
-                say("Jaws {jaw} to the left of the band wire's middle mark: bend it down.", jaw=Length(jaw)),
-                makes=through[: len(through) // 2],
-                stage="bend",
-            ),
-            Task(
-                "barrel-on",
-                Phase.FLAT,
-                Say("Thread the barrel up to the bend, hold it snug and bend the wire down on its other side."),
-                makes=through[len(through) // 2 :],
-                checks=(
-                    look(
-                        say("The barrel has no play over {play}.", play=Tolerance(0.5)), "The bend is too far out: open it, set it nearer."
-                    ),
-                ),
-                stage="thread",
-            ),
-        ]
-        if coil.bowed:
-            tasks.append(
-                Task(
-                    "bow",
-                    Phase.FLAT,
-                    Say("Bow the barrel and its wire together over the mandrel, a little at a time, until it lies on it from end to end."),
-                    checks=(look("Its turns touch on the finger's side and fan out evenly on the other."),),
-                    stage="bend",
-                )
-            )
-        elif self.leaves == "tangent":
-            tasks.append(
-                Task(
-                    "level",
-                    Phase.FLAT,
-                    Say("Bend both legs out until they are level with the barrel's underside, so that no corner presses on the finger."),
-                    stage="bend",
-                )
-            )
-        if self.close_wraps:
-            tasks.append(
-                Task(
-                    "close",
-                    Phase.FLAT,
-                    say("Close the fine ends round the band wire, {times} each; clip, press in.", times=Times(self.close_wraps)),
-                    makes=ends,
-                    cautions=(cautions.CUT,),
-                )
-            )
-        if work.onward:
-            led = tuple(p.id for moves in work.onward.values() for p in moves if p.id.endswith("pass"))
-            locks = tuple(p.id for moves in work.onward.values() for p in moves if p.id.endswith("lock"))
-            tasks += [
-                Task(
-                    "past",
-                    Phase.HEAD,
-                    Say("Bring the left tail past the barrel above, the right one below, and draw both tight."),
-                    makes=led,
-                    checks=(reads(0.15),),
-                ),
-                Task(
-                    "lock-legs",
-                    Phase.LOCK,
-                    say("Wrap each tail {times} round the leg that it comes to.", times=Times(band.form.locks)),
-                    makes=locks,
-                    checks=(look("As many on both sides."), reads(0.15)),
-                    count=band.form.locks,
-                    stage="lock",
-                ),
-                Task(
-                    "trim",
-                    Phase.TRIM,
-                    Say("Cut each tail flush on its outer face and press the end in."),
-                    checks=(look("A finger finds no end."),),
-                    cautions=(cautions.CUT, cautions.EDGES),
-                ),
-            ]
-        return tasks
+        return steps.tasks(self, band, work)

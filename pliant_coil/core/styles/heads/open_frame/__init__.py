@@ -6,8 +6,8 @@ from typing import ClassVar, Literal
 
 from pydantic import Field
 
-from pliant_coil.core.mechanics.curves import Point, Point3, length_mm
-from pliant_coil.core.mechanics.polygons import near_half, parallel, sharp_angles, shortened, turn_at
+from pliant_coil.core.mechanics.curves import Point, Point3, Way, length_mm
+from pliant_coil.core.mechanics.polygons import near_half, parallel, sharp_angles, turn_at
 from pliant_coil.core.mechanics.program import read_program
 from pliant_coil.core.mechanics.weave import Weave
 from pliant_coil.core.moves.base import Move
@@ -15,25 +15,21 @@ from pliant_coil.core.moves.figure import Figure
 from pliant_coil.core.moves.placed import Piece, Placed
 from pliant_coil.core.moves.straight import Lead
 from pliant_coil.core.moves.weaving import FrameWeaving
-from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import BandStyle, HeadStyle, lacks
 from pliant_coil.core.styles.handed_on import End, Form, FormedBand, HeadWork, Opening, Top, Warn, Wires
+from pliant_coil.core.styles.heads.open_frame import steps
 from pliant_coil.core.styles.outlines import CURVE_CORNERS, OutlineName, end_for_end, outline_corners
 from pliant_coil.core.styles.parameters import choice, millimetres, number
-from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
-from pliant_coil.core.trade.sizes import MandrelMark
-from pliant_coil.core.words.figures import Count, Length, Number, Thickness, Tolerance
+from pliant_coil.core.styles.tasks import Task
+from pliant_coil.core.words.figures import Length, Thickness
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
 
 _PLAIN = "A1"
 
-_HOLDS_MM = 25.0
-"""Of fine wire in the fingers, besides what is woven (common practice, no source)."""
-
 
 @dataclass(frozen=True)
-class _Frame:
+class Frame:
     """An outline in its own plane, its middle at 0, the fork at −, the neck at + along the band; and the curve that doubles it."""
 
     outline: tuple[Point, ...]
@@ -98,7 +94,7 @@ class OpenFrame(HeadStyle):
     def fits(self, band: BandStyle) -> Say:
         return lacks(band, Top.ROOT)
 
-    def frame(self, wires: Wires) -> _Frame:
+    def frame(self, wires: Wires) -> Frame:
         """The outline and its doubling for these wires."""
         gap = wires["weave"].size_mm if self.frame_gap_mm is None else self.frame_gap_mm
         pitch = wires["base"].size_mm + gap
@@ -106,7 +102,7 @@ class OpenFrame(HeadStyle):
         offset = parallel(outline, pitch)
         upper, fork, neck = near_half(offset, pitch / 2)
         inner, _, _ = near_half(outline, 0.0)
-        return _Frame(outline, offset, pitch, fork, neck, upper, inner)
+        return Frame(outline, offset, pitch, fork, neck, upper, inner)
 
     def _corners(self) -> tuple[Point, ...]:
         """Corners from the neck's tip (+ along the band) by the near side round."""
@@ -145,7 +141,7 @@ class OpenFrame(HeadStyle):
             refuse("head.points", "the doubling wire can't follow so sharp a point", "fewer, blunter points")
         return Opening(root=True, span_mm=frame.span_mm, neck_mm=frame.neck_mm, facts=frame)
 
-    def _weave(self, wires: Wires, frame: _Frame, program: str) -> Weave:
+    def _weave(self, wires: Wires, frame: Frame, program: str) -> Weave:
         fine, base = wires["weave"].size_mm, wires["base"].size_mm
         return Weave(
             read_program(f"{program} AB1" if program == _PLAIN else program, 2, "head.frame_program"),
@@ -157,7 +153,7 @@ class OpenFrame(HeadStyle):
         )
 
     def make(self, form: Form, band: FormedBand, wires: Wires, opening: Opening) -> HeadWork:
-        frame: _Frame = opening.facts
+        frame: Frame = opening.facts
         d = wires["base"].size_mm
         radius = band.radius_mm + (band.thickness_mm - d) / 2
         slot = band.slots[0]
@@ -168,8 +164,9 @@ class OpenFrame(HeadStyle):
                 continue
             near = end.at[2] > 0
             half = frame.half if near else tuple((a, -z) for a, z in frame.half)
-            cut = shortened(half, d / math.sqrt(2))
-            double = Figure("double", cut, 0.0, radius, mark="to the neck", mark_share=1.0)
+            # It butts the band's wire, which it meets at half a right angle.
+            cut = Way.flat(half).part(0.0, frame.half_mm - d / math.sqrt(2))
+            double = Figure("double", tuple((a, z) for a, z, _ in cut), 0.0, radius, mark="to the neck", mark_share=1.0)
             onward[end.key] = (Placed(f"{'near' if near else 'far'}.double", double, backwards=end.which == "first"),)
         counts = self._counts(frame, wires)
         tail = next(end for end in band.ends if end.role == "weave")
@@ -189,7 +186,7 @@ class OpenFrame(HeadStyle):
         )
 
     def _outlined(
-        self, frame: _Frame, radius: float, left: tuple[float, float, float], right: tuple[float, float, float], d: float
+        self, frame: Frame, radius: float, left: tuple[float, float, float], right: tuple[float, float, float], d: float
     ) -> tuple[Placed, ...]:
         """From the first lane through the neck round the outline and back through the neck to the second lane."""
         rounding = self.corner_radius_mm + d / 2
@@ -204,7 +201,7 @@ class OpenFrame(HeadStyle):
         names: list[Move] = [Lead("neck", left, path[0]), outline, Lead("neck", path[-1], right)]
         return tuple(Placed(f"head.{name}", move) for name, move in zip(("neck1", "outline", "neck2"), names, strict=True))
 
-    def _counts(self, frame: _Frame, wires: Wires) -> tuple[int, int, int]:
+    def _counts(self, frame: Frame, wires: Wires) -> tuple[int, int, int]:
         """Wraps up to where the wires run side by side, repeats on a half, plain wraps at an outer corner."""
         w, p = wires["weave"].size_mm, frame.pitch_mm
         parting = max(2, math.ceil(p / w))
@@ -215,7 +212,7 @@ class OpenFrame(HeadStyle):
         corner = math.ceil(p * turn / (2 * w) if self.doubling_corner == "pushed" else p * math.tan(turn / 2) / w) if sharp else 0
         return parting, repeats, corner
 
-    def _outer_corners(self, frame: _Frame) -> int:
+    def outer_corners(self, frame: Frame) -> int:
         """Corners of a half that stand out, without those at neck and fork."""
         found = 0
         corners = frame.outline
@@ -227,14 +224,14 @@ class OpenFrame(HeadStyle):
         return found
 
     def _woven(
-        self, frame: _Frame, wires: Wires, radius: float, counts: tuple[int, int, int], side: str, tail: End | None
+        self, frame: Frame, wires: Wires, radius: float, counts: tuple[int, int, int], side: str, tail: End | None
     ) -> tuple[Placed, ...]:
         """One half of the frame: wraps on the parted wire, repeats, plain wraps at the corners, the end on the outline."""
         parting, repeats, corner = counts
         track = frame.inner if side == "near" else tuple((a, -z) for a, z in frame.inner)
         program, plain = self._weave(wires, frame, self.frame_program), self._weave(wires, frame, "A1")
         plain = replace(plain, groups=plain.groups[:1])
-        corners = self._outer_corners(frame)
+        corners = self.outer_corners(frame)
         moves: list[tuple[str, Move]] = []
         at = 0.0
 
@@ -272,7 +269,7 @@ class OpenFrame(HeadStyle):
         )
 
     def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:
-        frame: _Frame = work.facts[0]
+        frame: Frame = work.facts[0]
         if min(sharp_angles(frame.outline)) < math.radians(60) - 1e-6:
             return [
                 Warn(
@@ -284,120 +281,7 @@ class OpenFrame(HeadStyle):
         return []
 
     def tasks(self, band: FormedBand, work: HeadWork) -> list[Task]:
-        frame, (parting, repeats, corner) = work.facts
-        outline = work.through[0]
-        doubles = tuple(p.id for moves in work.onward.values() for p in moves if p.id.endswith("double"))
-        near = tuple(p.id for moves in work.onward.values() for p in moves if p.id.startswith("near.") and not p.id.endswith("double"))
-        far = tuple(p.id for piece in work.pieces for p in piece.moves)
-        start = MandrelMark(band.form.diameter_mm)
-
-        turns = say(
-            "{turns}° corners, jaws a wire's width short of each mark",
-            turns=Number(math.degrees(math.pi - sharp_angles(frame.outline)[0]), 0),
-        )
-        second = (
-            "{need} cut from the rest of the fine wire (shorter, a new piece)"
-            if self.second_weave == "rest"
-            else "a new fine wire of {need}"
-        )
-        shape = turns if self._outer_corners(frame) else Say("pressed round something of its shape")
-        corner_words = (
-            say("; {corner} on the outer wire at each corner", corner=Count(corner, "plain wrap", "plain wraps"))
-            if corner and self._outer_corners(frame)
-            else Say("")
-        )
-        return [
-            Task(
-                "outline",
-                Phase.FLAT,
-                say("Bend the outline from the wire's middle mark, {around} round: {shape}.", around=Length(frame.around_mm), shape=shape),
-                makes=(outline[1].id,),
-                checks=(
-                    look(
-                        say("Sides equal within {off}; the tails cross at the last corner.", off=Tolerance(0.3)),
-                        "Open it, move the bend: once only.",
-                    ),
-                ),
-                stage="bend",
-            ),
-            Task(
-                "neck",
-                Phase.FLAT,
-                say(
-                    "Bend both tails out until they run straight away, {pitch} apart, on the outline's own middle line.",
-                    pitch=Thickness(frame.pitch_mm),
-                ),
-                makes=(outline[0].id, outline[2].id),
-                checks=(look("Parallel. Bent once: straightened and bent again it breaks."),),
-                stage="bend",
-            ),
-            Task(
-                "meet",
-                Phase.FORM,
-                say("Press the outline on the mandrel at {start}, hold it, and pull the band round to its far point.", start=start),
-                makes=tuple(p.id for piece in band.pieces if piece.role == "base" for p in piece.moves),
-                checks=(
-                    Check(
-                        say("The weave's end just reaches the fork, {fork} from the frame's middle.", fork=Length(frame.fork_mm)),
-                        Say("Short: a repeat more. Long: take one off."),
-                    ),
-                    reads(0.1),
-                ),
-                cautions=(cautions.LAST_EASY,),
-            ),
-            Task(
-                "part",
-                Phase.HEAD,
-                Say("Part the tails gently at the weave's end, jaw on the last wrap, to follow the outline."),
-                checks=(look("The point drops into the fork, the gap alike on both sides."),),
-            ),
-            Task(
-                "first-half",
-                Phase.HEAD,
-                say(
-                    "Wrap the fine wire {parting} up the near wire; then {program}, A the outer wire, {repeats} on this half{corner}, bending the outer wire only as you get "
-                    "there. Push each group down.",
-                    parting=Count(parting, "time", "times"),
-                    program=self.frame_program,
-                    repeats=Count(repeats, "repeat", "repeats"),
-                    corner=corner_words,
-                ),
-                makes=(*near, *(i for i in doubles if i.startswith("near"))),
-                checks=(look("The gap is even, the outer wire follows the outline."),),
-                count=repeats,
-            ),
-            Task(
-                "butt",
-                Phase.HEAD,
-                say(
-                    "Cut the outer wire long, offer it up, and take slivers until its end butts the band's wire; {half} from the fork.",
-                    half=Length(frame.half_mm),
-                ),
-                checks=(look("No gap, no push.", "A small gap is hidden by one group more."),),
-                cautions=(cautions.CUT,),
-            ),
-            Task(
-                "second-half",
-                Phase.HEAD,
-                say(
-                    "The other half in mirror, with {fine}, begun by two wraps at the fork: {repeats}.",
-                    fine=say(second, need=Length(work.pieces[0].net_mm + _HOLDS_MM)),
-                    repeats=Count(repeats, "repeat", "repeats"),
-                ),
-                makes=(*far, *(i for i in doubles if i.startswith("far"))),
-                checks=(look("Left and right counts are equal, the frame is true."), reads(0.15)),
-                cautions=(cautions.FINE_PULL, cautions.PAUSE),
-                count=repeats,
-            ),
-            Task(
-                "tuck",
-                Phase.TRIM,
-                say("Trim the fine ends in the corners to {stands} and roll them down between the wires.", stands=Tolerance(1)),
-                checks=(look("A finger finds no end."),),
-                cautions=(cautions.CUT, cautions.EDGES),
-                stage="trim",
-            ),
-        ]
+        return steps.tasks(self, band, work)
 
 
 def _first(move: Move) -> Point3:
