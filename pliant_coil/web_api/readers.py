@@ -2,12 +2,18 @@
 
 from typing import Annotated, Literal
 
-from fastapi import Depends, Query
+from fastapi import Depends, Query, Response
 
 from pliant_coil.core.trade.own_mandrel import Line
 from pliant_coil.core.trade.sizes import SYSTEMS
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Reader
+
+
+class Written(Response):
+    """An answer that is JSON already, its texts written for whoever reads them."""
+
+    media_type = "application/json"
 
 
 def reader_from(systems: str, units: Literal["mm", "in"], field: str = "sizes", mandrel: Line | None = None) -> Reader:

@@ -10,6 +10,7 @@ from pliant_coil.services.sign_in import Door
 from pliant_coil.store.database import Sessions
 from pliant_coil.web_api.app import create_app
 from pliant_coil.web_api.settings import Settings
+from tests.api.visitors import OWNER, Visitor
 from tests.database import database_url, engine, sessions
 
 
@@ -28,6 +29,21 @@ def client(app: FastAPI) -> Iterator[TestClient]:
     # What a user would see, not what a debugger would.
     with TestClient(app, base_url="http://127.0.0.1", raise_server_exceptions=False) as client:
         yield client
+
+
+@pytest.fixture
+def visitor(app: FastAPI) -> Iterator[Visitor]:
+    """One more browser, with cookies of its own."""
+    with TestClient(app, base_url="http://127.0.0.1", raise_server_exceptions=False):
+        yield lambda: TestClient(app, base_url="http://127.0.0.1", raise_server_exceptions=False)
+
+
+@pytest.fixture
+def owner(visitor: Visitor) -> TestClient:
+    """The browser of a workshop's owner, where people say who they are."""
+    ada = visitor()
+    assert ada.post("/api/me", json=OWNER).status_code == 204
+    return ada
 
 
 __all__ = ["database_url", "engine", "sessions"]

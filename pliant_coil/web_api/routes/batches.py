@@ -17,7 +17,7 @@ from pliant_coil.services.batches import Batches, Wanted
 from pliant_coil.web_api.actors import WHO, TheActor, while_here
 from pliant_coil.web_api.bell import STREAM, TheBell, streamed
 from pliant_coil.web_api.problems import BUSY, MISSING, REFUSED
-from pliant_coil.web_api.readers import TheReader
+from pliant_coil.web_api.readers import TheReader, Written
 from pliant_coil.web_api.routes.plan import TheQueue
 
 router = APIRouter(prefix="/batches", tags=["bench"], responses=WHO)
@@ -74,7 +74,7 @@ def list_batches(batches: TheBatches) -> list[BatchListed]:
 @router.get("/{batch_id}", response_model=BoardTold, responses=MISSING | REFUSED | BUSY)
 async def board(batch_id: UUID, batches: TheBatches, reader: TheReader, heavy: TheQueue) -> Response:
     """Every ring of a batch, and where it stands."""
-    return Response(await heavy.run(partial(_board, batches, batch_id, reader)), media_type="application/json")
+    return Written(await heavy.run(partial(_board, batches, batch_id, reader)))
 
 
 @router.get("/{batch_id}/changes", response_class=StreamingResponse, responses=MISSING | STREAM)

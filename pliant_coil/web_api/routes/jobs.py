@@ -40,7 +40,7 @@ from pliant_coil.store.models import Job
 from pliant_coil.web_api.actors import WHO, TheActor, TheCaller, while_here
 from pliant_coil.web_api.bell import STREAM, TheBell, streamed
 from pliant_coil.web_api.problems import BUSY, MISSING, REFUSED
-from pliant_coil.web_api.readers import TheReader
+from pliant_coil.web_api.readers import TheReader, Written
 from pliant_coil.web_api.routes.plan import TheQueue
 from pliant_coil.web_api.schemas import (
     Events,
@@ -99,7 +99,7 @@ def list_jobs(
     """Rings at the bench, or ended ones, the last changed first."""
     page = jobs.page(state or "ended" if ended else "open", limit, after, q.split()[:8])
     told = JobList(jobs=[_listed(job, page.photos.get(job.id)) for job in page.jobs], total=page.total)
-    return Response(told.json(reader), media_type="application/json")
+    return Written(told.json(reader))
 
 
 def _listed(job: Job, photo: UUID | None = None) -> JobListed:
@@ -139,7 +139,7 @@ def hand(jobs: TheJobs, reader: TheReader) -> Response:
         factors=factors,
         mandrels=[mandrel_told(*found) for found in jobs.sizes()],
     )
-    return Response(told.json(reader), media_type="application/json")
+    return Written(told.json(reader))
 
 
 @router.post("/hand/afresh", status_code=204)
@@ -151,7 +151,7 @@ def learn_afresh(jobs: TheJobs) -> None:
 @router.get("/plots", response_model=PlotsTold, responses=REFUSED)
 def plots(jobs: TheJobs, reader: TheReader, newest: Annotated[int, Query(ge=1, le=400)] = 60) -> Response:
     """What the newest records show when they are drawn: against plans, by stage, spoiled and saved."""
-    return Response(jobs.plots(newest).json(reader), media_type="application/json")
+    return Written(jobs.plots(newest).json(reader))
 
 
 @router.get("/records.csv", response_class=Response, responses={200: {"content": {"text/csv": {}}}})
@@ -171,7 +171,7 @@ def records_as_json(jobs: TheJobs, response: Response) -> list[dict[str, Any]]:
 @router.get("/{job_id}", response_model=JobAtBench, responses=MISSING | REFUSED | BUSY)
 async def read(job_id: UUID, jobs: TheJobs, reader: TheReader, heavy: TheQueue) -> Response:
     """A ring at the bench: its plan, where it stands, and its tails."""
-    return Response(await heavy.run(partial(_at_bench, jobs, job_id, reader)), media_type="application/json")
+    return Written(await heavy.run(partial(_at_bench, jobs, job_id, reader)))
 
 
 def _at_bench(jobs: Jobs, job_id: UUID, reader: Reader) -> str:
@@ -220,14 +220,14 @@ def reading(job_id: UUID, jobs: TheJobs, reader: TheReader, task: Task, value_mm
     """What a size that the mandrel reads at a step means for this ring."""
     standing = jobs.standing(job_id)
     found = standing.at_bench.reading(standing.at_bench.task(task), value_mm, standing.progress)
-    return Response(reading_told(found).json(reader), media_type="application/json")
+    return Written(reading_told(found).json(reader))
 
 
 @router.get("/{job_id}/repair", response_model=Resizing, responses=MISSING | REFUSED)
 def repair(job_id: UUID, jobs: TheJobs, reader: TheReader, reads_mm: Diameter, wanted_mm: Diameter) -> Response:
     """How a finished ring that reads so becomes the size that is wanted: what each way gives here, those that reach first."""
     found = resizing(jobs.standing(job_id).as_planned, wanted_mm, reads_mm)
-    return Response(found.json(reader), media_type="application/json")
+    return Written(found.json(reader))
 
 
 @router.get("/{job_id}/row", response_model=RowTold, responses=MISSING | REFUSED)
@@ -236,14 +236,14 @@ def row(job_id: UUID, jobs: TheJobs, reader: TheReader, task: Task, value_mm: Mi
     standing = jobs.standing(job_id)
     found = standing.at_bench.row(standing.at_bench.task(task), value_mm, standing.progress)
     told = row_told(found, sets_size=standing.at_bench.planned.band.sized_by is SizedBy.LENGTH)
-    return Response(told.json(reader), media_type="application/json")
+    return Written(told.json(reader))
 
 
 @router.get("/{job_id}/hammered", response_model=HammeringTold, responses=MISSING | REFUSED)
 def hammered(job_id: UUID, jobs: TheJobs, reader: TheReader, thickness_mm: Millimetres, value_mm: Millimetres) -> Response:
     """What a ring says that is hammered flat: its thickness, and the size that the mandrel reads."""
     found = jobs.standing(job_id).at_bench.hammered(thickness_mm, value_mm)
-    return Response(hammering_told(found).json(reader), media_type="application/json")
+    return Written(hammering_told(found).json(reader))
 
 
 @router.get("/{job_id}/tail", response_model=TailTold, responses=MISSING | REFUSED)
@@ -263,4 +263,4 @@ def tail(
     if (piece, end) not in ends:
         refuse("piece", "nothing is left to do at that end", ", ".join(f"{p} {e}" for p, e in ends) or "no end: all is made")
     told = tail_told(tails, ends[piece, end], value_mm)
-    return Response(told.json(reader), media_type="application/json")
+    return Written(told.json(reader))

@@ -12,7 +12,7 @@ from pliant_coil.core.trade.own_mandrel import MandrelKind
 from pliant_coil.services.mandrels import Mandrels
 from pliant_coil.web_api.actors import WHO, TheActor
 from pliant_coil.web_api.problems import MISSING, REFUSED
-from pliant_coil.web_api.readers import TheReader
+from pliant_coil.web_api.readers import TheReader, Written
 
 router = APIRouter(prefix="/mandrels", tags=["bench"], responses=WHO)
 _ALL = TypeAdapter(list[OwnMandrelTold])
@@ -46,7 +46,7 @@ def list_mandrels(mandrels: TheMandrels, reader: TheReader) -> Response:
     told = [
         own_mandrel_told(m.id, m.name, m.kind, [(mark.mark, mark.named_mm, mark.measured_mm) for mark in m.marks]) for m in mandrels.all()
     ]
-    return Response(_ALL.dump_json(told, context={"reader": reader}), media_type="application/json")
+    return Written(_ALL.dump_json(told, context={"reader": reader}))
 
 
 @router.put("", status_code=204, responses=REFUSED)

@@ -17,7 +17,7 @@ from pliant_coil.services.notebook import Notebooks, Shown
 from pliant_coil.web_api.actors import WHO, TheActor
 from pliant_coil.web_api.files import sent_as
 from pliant_coil.web_api.problems import REFUSED
-from pliant_coil.web_api.readers import TheReader
+from pliant_coil.web_api.readers import TheReader, Written
 
 router = APIRouter(prefix="/notebook", tags=["bench"], responses=WHO)
 MOST_SHOWN = 300
@@ -81,7 +81,7 @@ TheNotebooks = Annotated[Notebooks, Depends(_notebooks)]
 async def preview(notebooks: TheNotebooks, reader: TheReader, request: Request) -> Response:
     """What a table would bring into the logbook, line by line; nothing is kept."""
     shown = await run_in_threadpool(notebooks.show, await request.body(), reader)
-    return Response(_told(shown).json(reader), media_type="application/json")
+    return Written(_told(shown).json(reader))
 
 
 @router.post("", status_code=201, responses=REFUSED, openapi_extra=sent_as("text/csv"))

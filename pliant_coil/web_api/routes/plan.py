@@ -21,7 +21,7 @@ from pliant_coil.services.scope import NotFound
 from pliant_coil.web_api.actors import door_of, token_of
 from pliant_coil.web_api.heavy import Heavy
 from pliant_coil.web_api.problems import BUSY, REFUSED
-from pliant_coil.web_api.readers import TheReader
+from pliant_coil.web_api.readers import TheReader, Written
 
 router = APIRouter(tags=["plan"])
 
@@ -50,7 +50,7 @@ async def plan_ring(
     write = partial(_written, file, reader, paths=paths, habits=habits, hand=known)
     # A plan of figures takes less time than handing it to a thread; a drawing would hold the others up.
     text = await heavy.run(write) if paths else write()
-    return Response(text, media_type="application/json")
+    return Written(text)
 
 
 def _known_hand(request: Request) -> Hand | None:
@@ -68,7 +68,7 @@ async def resize_ring(
 ) -> Response:
     """How the finished ring of a ring file is made another size: what each way can give, and what it can't."""
     wanted = read_size(to, "to", reader.systems).inside_diameter_mm
-    return Response(resizing(planned(file), wanted).json(reader), media_type="application/json")
+    return Written(resizing(planned(file), wanted).json(reader))
 
 
 @router.get("/gallery", response_model=Gallery, responses=REFUSED | BUSY)
@@ -78,7 +78,7 @@ async def show_gallery(
     """Every band and head with its usual values at one size: what each takes, and its picture."""
     inside = read_size(size, "size", reader.systems).inside_diameter_mm
     text = await heavy.run(lambda: gallery(inside).json(reader))
-    return Response(text, media_type="application/json", headers={"cache-control": "private, max-age=600"})
+    return Written(text, headers={"cache-control": "private, max-age=600"})
 
 
 def _written(file: RingFile, reader: Reader, *, paths: bool, habits: bool, hand: Hand | None) -> str:

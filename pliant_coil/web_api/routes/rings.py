@@ -11,6 +11,7 @@ from pliant_coil.core.ring_file.document import RingFile, Text
 from pliant_coil.services.rings import Conflict, KeptRing, Rings
 from pliant_coil.web_api.actors import WHO, TheActor
 from pliant_coil.web_api.problems import MISSING, REFUSED
+from pliant_coil.web_api.readers import Written
 from pliant_coil.web_api.schemas import RevisionTold, RingConflict, RingList, RingListed, RingSave, RingTold
 
 router = APIRouter(prefix="/rings", tags=["rings"], responses=WHO)
@@ -113,4 +114,4 @@ def ring_file(ring_id: UUID, rings: TheRings) -> Response:
     file = rings.read(ring_id).file
     name = re.sub(r"[^a-z0-9]+", "-", file.title.lower()).strip("-") or "ring"
     headers = {"content-disposition": f'attachment; filename="{name[:60]}.ring.json"'}
-    return Response(file.model_dump_json(indent=2, exclude_none=True), media_type="application/json", headers=headers)
+    return Written(file.model_dump_json(indent=2, exclude_none=True), headers=headers)

@@ -8,7 +8,7 @@ from pliant_coil.core.plan.build import size_in_all
 from pliant_coil.core.trade.sizes import SYSTEMS, between_finger_and_knuckle, read_size
 from pliant_coil.core.words.say import Reader, write
 from pliant_coil.web_api.problems import REFUSED
-from pliant_coil.web_api.readers import TheReader
+from pliant_coil.web_api.readers import TheReader, Written
 from pliant_coil.web_api.schemas import SizeMark, SizeRead, SizeScale
 
 router = APIRouter(prefix="/sizes", tags=["sizes"])
@@ -17,7 +17,7 @@ router = APIRouter(prefix="/sizes", tags=["sizes"])
 def _answer(system: str, inside_mm: float, reader: Reader, reason: str = "") -> Response:
     stands = reader.mandrel.true_mm(inside_mm) if reader.mandrel else inside_mm
     told = SizeRead(system=system, size=size_in_all(inside_mm), on_mandrel_mm=stands, reason=reason)
-    return Response(told.json(reader), media_type="application/json")
+    return Written(told.json(reader))
 
 
 @router.get("", response_model=SizeRead, responses=REFUSED)

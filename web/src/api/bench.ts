@@ -1,7 +1,7 @@
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { thisDevice } from '../bench/device';
 import { answer, api, type BenchEvent, type Draft, type TailEnd } from './client';
-import { asFile, keys, PAGE, untilThere, type ReaderOf } from './queries';
+import { asFile, keys, PAGE, stays, untilThere, type ReaderOf } from './queries';
 
 /** A ring at the bench: its plan, where it stands, its tails. */
 export const useJob = (id: string, reader: ReaderOf) =>
@@ -9,8 +9,7 @@ export const useJob = (id: string, reader: ReaderOf) =>
     queryKey: keys.job(id, reader),
     queryFn: ({ signal }) =>
       answer(api.GET('/api/jobs/{job_id}', { params: { path: { job_id: id }, query: reader }, signal })),
-    placeholderData: keepPreviousData,
-    ...untilThere,
+    ...stays,
   });
 
 export type Ending = 'finished' | 'spoiled' | 'set_aside';
@@ -35,8 +34,7 @@ export const useJobs = (reader: ReaderOf, ended: boolean, search = '', after?: s
           signal,
         }),
       ),
-    placeholderData: keepPreviousData,
-    ...untilThere,
+    ...stays,
   });
 
 /** What the finished rings show of the maker's hand. */
@@ -44,8 +42,7 @@ export const useHand = (reader: ReaderOf) =>
   useQuery({
     queryKey: keys.hand(reader),
     queryFn: () => answer(api.GET('/api/jobs/hand', { params: { query: reader } })),
-    placeholderData: keepPreviousData,
-    ...untilThere,
+    ...stays,
   });
 
 /** A ring that says nothing of the hand, or says it again; and beginning to learn it anew. */
@@ -157,8 +154,7 @@ export const usePlots = (reader: ReaderOf) =>
   useQuery({
     queryKey: keys.plots(reader),
     queryFn: () => answer(api.GET('/api/jobs/plots', { params: { query: reader } })),
-    placeholderData: keepPreviousData,
-    ...untilThere,
+    ...stays,
   });
 
 /** Take a ring to the bench. */
@@ -202,8 +198,7 @@ export const useBoard = (id: string, reader: ReaderOf) =>
     queryKey: keys.board(id, reader),
     queryFn: ({ signal }) =>
       answer(api.GET('/api/batches/{batch_id}', { params: { path: { batch_id: id }, query: { ...reader } }, signal })),
-    placeholderData: keepPreviousData,
-    ...untilThere,
+    ...stays,
   });
 
 type OfKind<K extends BenchEvent['kind']> = Extract<BenchEvent, { kind: K }>;

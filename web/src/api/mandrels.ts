@@ -1,16 +1,14 @@
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { answer, api } from './client';
-import { keys, untilThere, type ReaderOf } from './queries';
+import { keys, stays, type ReaderOf } from './queries';
 
 /** The workshop's own mandrels. */
 export const useMandrels = (reader: ReaderOf, enabled = true) =>
   useQuery({
     queryKey: keys.mandrelsFor(reader),
     queryFn: () => answer(api.GET('/api/mandrels', { params: { query: { ...reader } } })),
-    // Which mandrel is at hand is part of the question: the list stays while it is asked anew.
-    placeholderData: keepPreviousData,
     enabled,
-    ...untilThere,
+    ...stays,
   });
 
 export function useMandrelChanges() {

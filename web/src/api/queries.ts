@@ -51,6 +51,9 @@ export const untilThere = {
   networkMode: 'always',
 } as const;
 
+/** What is written for a reader: what stands there stays while it is asked for in other units, or of another ring. */
+export const stays = { ...untilThere, placeholderData: keepPreviousData } as const;
+
 /** For whom the texts are written: units of length, and size systems with the first one first. */
 export interface ReaderOf {
   units: 'mm' | 'in';
@@ -75,10 +78,9 @@ export const usePlan = (draft: Draft, reader: ReaderOf, hand: boolean) =>
           signal,
         }),
       ),
-    placeholderData: keepPreviousData,
     staleTime: Infinity,
     gcTime: 60_000,
-    ...untilThere,
+    ...stays,
   });
 
 /** What every habit of starting would make of a ring: asked for when they are compared, for it takes a ring each. */
@@ -88,11 +90,10 @@ export const useHabits = (draft: Draft, reader: ReaderOf, enabled: boolean) =>
     queryFn: ({ signal }) =>
       answer(api.POST('/api/plan', { params: { query: { ...reader } }, body: asFile(draft), signal })),
     select: (plan) => plan.schools,
-    placeholderData: keepPreviousData,
     staleTime: Infinity,
     gcTime: 60_000,
     enabled,
-    ...untilThere,
+    ...stays,
   });
 
 /** How the finished ring is made another size, as it is typed. */
@@ -137,9 +138,8 @@ export const useScales = (reader?: ReaderOf) =>
   useQuery({
     queryKey: keys.scales(reader),
     queryFn: () => answer(api.GET('/api/sizes/scales', { params: { query: { ...reader } } })),
-    placeholderData: keepPreviousData,
     staleTime: Infinity,
-    ...untilThere,
+    ...stays,
   });
 
 /** Every style at a size; the last one stays while another size is typed. */
@@ -147,9 +147,8 @@ export const useGallery = (size: string, reader: ReaderOf) =>
   useQuery({
     queryKey: keys.gallery(size, reader),
     queryFn: ({ signal }) => answer(api.GET('/api/gallery', { params: { query: { size, ...reader } }, signal })),
-    placeholderData: keepPreviousData,
     staleTime: Infinity,
-    ...untilThere,
+    ...stays,
   });
 
 export const useStyles = () =>

@@ -33,19 +33,20 @@ const LARGE = { style: { fontFamily: figures, fontSize: '1.6rem' } };
 
 interface LengthProps {
   label: string;
-  typed: ReturnType<typeof useLength>;
+  typed: { text: string; setText: (text: string) => void; units: 'mm' | 'in'; fault: string };
+  help?: string;
   /** Read from where the pliers lie. */
   large?: boolean;
 }
 
 /** Where a length is typed, in the maker's unit. */
-export const LengthField = ({ label, typed, large = false }: LengthProps) => (
+export const LengthField = ({ label, typed, help = '', large = false }: LengthProps) => (
   <TextField
     label={`${label} [${typed.units}]`}
     value={typed.text}
     onChange={(event) => typed.setText(event.target.value)}
     error={typed.fault !== ''}
-    helperText={typed.fault}
+    helperText={typed.fault || help}
     slotProps={{
       htmlInput: {
         inputMode: 'decimal',
@@ -53,7 +54,7 @@ export const LengthField = ({ label, typed, large = false }: LengthProps) => (
         ...(large ? LARGE : {}),
       },
     }}
-    sx={large ? {} : { maxWidth: 220 }}
+    sx={large || help ? {} : { maxWidth: 220 }}
   />
 );
 

@@ -199,6 +199,11 @@ export function EndSheet({ at, say, onDone }: SheetProps) {
   const lengths = Object.entries(left)
     .map(([piece, text]) => [piece, lengthIn(text, units)] as const)
     .filter(([, value]) => Number.isFinite(value));
+  const leftOf = (piece: string) => {
+    const text = left[piece] ?? '';
+    const setText = (next: string) => setLeft({ ...left, [piece]: next });
+    return { text, setText, units, fault: lengthFault(text, units) };
+  };
   return (
     <Stack spacing={2}>
       <TextField
@@ -231,20 +236,17 @@ export function EndSheet({ at, say, onDone }: SheetProps) {
         />
       )}
       {wires.map((wire) => (
-        <TextField
+        <LengthField
           key={wire.id}
-          label={`Left of the ${wire.role} wire${wire.pieces > 1 ? ` ${wire.piece}` : ''} [${units}]`}
-          value={left[wire.id] ?? ''}
-          onChange={(event) => setLeft({ ...left, [wire.id]: event.target.value })}
-          error={lengthFault(left[wire.id] ?? '', units) !== ''}
-          helperText={lengthFault(left[wire.id] ?? '', units) || 'All ends together. Your hand is learned from it.'}
-          slotProps={{ htmlInput: { inputMode: 'decimal', autoComplete: 'off' } }}
+          label={`Left of the ${wire.role} wire${wire.pieces > 1 ? ` ${wire.piece}` : ''}`}
+          help="All ends together. Your hand is learned from it."
+          typed={leftOf(wire.id)}
         />
       ))}
       <Button
         variant="contained"
         // What was typed and can't be a size or a length isn't dropped without a word.
-        disabled={(read && size.fault !== '') || Object.values(left).some((text) => lengthFault(text, units) !== '')}
+        disabled={(read && size.fault !== '') || wires.some((wire) => leftOf(wire.id).fault !== '')}
         onClick={() => {
           localStorage.setItem(MANDREL, mandrel);
           say(kind, {
