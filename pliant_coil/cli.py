@@ -30,6 +30,9 @@ def main(arguments: Sequence[str] | None = None, serve: Callable[[argparse.Names
     except BrokenPipeError:
         # The reader (head, less) has seen enough; Python must not complain when it closes the stream.
         sys.stdout = None
+    finally:
+        # Nor when it ends: leaving, Python would look through everything twice, a tenth of the time that a plan takes.
+        gc.freeze()
     return 0
 
 

@@ -8,7 +8,8 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass
+
+from pliant_coil.core.frozen import dataclass
 
 Row = Mapping[str, float]
 """What an observation takes of each unknown; of those that aren't named, nothing."""

@@ -5,9 +5,9 @@ that g: reckoned on from the reading, the reading's own error would go in twice.
 """
 
 import math
-from dataclasses import dataclass
 
 from pliant_coil.core.bench.belief import Belief
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.hammering import GROWTH, hammered_to_mm, lengthened
 from pliant_coil.core.styles.handed_on import HammeredRing
 from pliant_coil.core.words.figures import Thickness

@@ -6,10 +6,11 @@ Student's t with four degrees of freedom, by reweighting. Older rings are forgot
 
 import math
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from statistics import NormalDist
 
 from pliant_coil.core.bench.belief import Belief, Row
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.trade.hand import HAND, HandKind
 
 FREEDOM = 4.0

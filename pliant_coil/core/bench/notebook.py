@@ -7,11 +7,12 @@ import csv
 import io
 import re
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import field, replace
 from datetime import date, datetime
 from typing import get_args
 
 from pliant_coil.core.bench.progress import Ending
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.trade.measures import read_length_mm
 from pliant_coil.core.trade.sizes import read_size
 from pliant_coil.core.words.refusal import Fault, Refusal, fault, refuse

@@ -4,9 +4,9 @@ What is measured is m = f·(repeats · length of one) + e. f is near 1, with the
 """
 
 import math
-from dataclasses import dataclass
 
 from pliant_coil.core.bench.belief import Belief
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.trade.hand import HAND, HandKind
 
 RULE_SD_MM = 0.3

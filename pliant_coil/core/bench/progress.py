@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import field
 from datetime import datetime
 from statistics import median
 from typing import Literal
@@ -30,6 +30,7 @@ from pliant_coil.core.bench.events import (
     StepOn,
     TakenBack,
 )
+from pliant_coil.core.frozen import dataclass
 
 IDLE_S = 180.0
 """A gap longer than this, and than six of the task's usual ones, is a pause (common practice, no source)."""

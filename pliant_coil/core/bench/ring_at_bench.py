@@ -1,13 +1,14 @@
 """A planned ring on the bench: its steps with what is counted in each, and its readings against what is made so far."""
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from functools import cached_property
 
 from pliant_coil.core.bench.hammered import Hammering, read_hammering
 from pliant_coil.core.bench.packing import Packing, packing
 from pliant_coil.core.bench.progress import Numbered, Progress, fold
 from pliant_coil.core.bench.sizing import SizeReading, read_size_at
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.making.assemble import MadeRing
 from pliant_coil.core.making.cutting import Cut
 from pliant_coil.core.making.planned import Planned, planned

@@ -5,10 +5,11 @@ The ring is assembled where it would have been formed to read so: what comes off
 
 import math
 from collections.abc import Collection
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from statistics import NormalDist
 from typing import Literal
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.making.assemble import MadeRing, assemble
 from pliant_coil.core.making.resizing import BACK_WIRES_MM, presses_mm, stretch, with_back_wrap
 from pliant_coil.core.making.ring import Ring

@@ -1,7 +1,7 @@
 """The tails of a ring at the bench: what each has still to do, whether it reaches, and what is made less of where it doesn't."""
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from functools import cached_property
 from typing import Literal
 
@@ -9,6 +9,7 @@ from pliant_coil.core.bench.hand import Hand
 from pliant_coil.core.bench.progress import Progress
 from pliant_coil.core.bench.reach import RULE_SD_MM, SURE, Left, Tail, both, most, splice_mm
 from pliant_coil.core.bench.ring_at_bench import RingAtBench
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.making.cutting import TRIM_MM, tail_mm
 from pliant_coil.core.mechanics.hulls import row
 from pliant_coil.core.moves.placed import EndCare, Fate, Piece

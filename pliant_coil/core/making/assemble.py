@@ -1,9 +1,10 @@
 """The only place that composes a ring: band, head and finish on one form, as it stands after any of its tasks."""
 
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from functools import cached_property
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.making.ring import Ring
 from pliant_coil.core.moves.base import Obstacle
 from pliant_coil.core.moves.inside import InsideCircle, largest_circle

@@ -4,10 +4,10 @@ cut = net + what the work takes beside it + a tail to hold at each end that is d
 """
 
 import math
-from dataclasses import dataclass
 from functools import lru_cache
 from statistics import NormalDist
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.moves.grip import Spare, to_hold
 from pliant_coil.core.moves.loop_row import LoopRow
 from pliant_coil.core.moves.placed import EndCare, Fate, Piece, Placed

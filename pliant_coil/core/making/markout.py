@@ -1,9 +1,9 @@
 """The mark-out: where on the straight wire each stretch lies, what to mark, and where the plier's jaw stands."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from typing import Literal
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.moves.placed import Placed
 
 

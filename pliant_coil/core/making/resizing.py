@@ -5,8 +5,8 @@ A finished ring has no tails left: what a way needs must come from what is in it
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.making.assemble import MadeRing
 from pliant_coil.core.making.ring import Ring
 from pliant_coil.core.making.solve import Solver, formed_where

@@ -1,8 +1,9 @@
 """A ring file made into a ring that can be formed: its wires read, its finger found, its band and head fitted to each other."""
 
 import math
-from dataclasses import dataclass, field
+from dataclasses import field
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.ring_file.document import OwnRoom, RingFile
 from pliant_coil.core.styles.contract import BandStyle, HeadStyle
 from pliant_coil.core.styles.finishes.wraps import Finish

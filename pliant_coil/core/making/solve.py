@@ -2,8 +2,9 @@
 
 import math
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.making.assemble import MadeRing, assemble
 from pliant_coil.core.making.ring import Ring
 from pliant_coil.core.moves.base import Cause

@@ -3,9 +3,9 @@
 import math
 import re
 from collections.abc import Sequence
-from dataclasses import dataclass
 from functools import lru_cache
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.words.refusal import refuse
 
 _RUN = re.compile(r"\s*(\d+)\s*(middle|inner|all)\s*", re.IGNORECASE)

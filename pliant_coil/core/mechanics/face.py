@@ -1,8 +1,8 @@
 """A face of a bundle's ends: coils laid side by side across a join, hooked round its feet, in an oval. Derivations in docs/handbook.md."""
 
 import math
-from dataclasses import dataclass
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.curves import Point
 from pliant_coil.core.mechanics.hulls import Bundle
 from pliant_coil.core.trade.profiles import Profile

@@ -6,11 +6,12 @@ Seen from above, x along the band and z along the finger. Everything is of the r
 
 import math
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from functools import cached_property, lru_cache
 from itertools import pairwise
 from typing import Literal
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.curves import Point
 from pliant_coil.core.mechanics.roots import where_it_reaches
 

@@ -4,9 +4,9 @@ A bundle is given by points and one rounding radius: centres and the radius for 
 """
 
 import math
-from dataclasses import dataclass
 from functools import cached_property, lru_cache
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.trade.profiles import Point, Profile
 
 

@@ -5,8 +5,8 @@ Lock points lie at (± x, y): along the band, and below the stone's bottom (nega
 
 import math
 from abc import ABC, abstractmethod
-from dataclasses import dataclass
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.curves import Point, Point3
 from pliant_coil.core.mechanics.hulls import convex_hull
 

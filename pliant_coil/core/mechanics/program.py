@@ -5,9 +5,9 @@ from one edge. Source: common practice.
 """
 
 import re
-from dataclasses import dataclass
 from functools import lru_cache
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.words.refusal import refuse
 
 LETTERS = "ABCD"

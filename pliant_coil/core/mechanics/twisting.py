@@ -5,9 +5,9 @@ bar. Derivations and check values in docs/handbook.md.
 """
 
 import math
-from dataclasses import dataclass
 from functools import lru_cache
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.hammering import GROWTH, lengthened
 
 _SAMPLES = 360

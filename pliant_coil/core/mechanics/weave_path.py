@@ -6,9 +6,9 @@ Derivation in docs/handbook.md.
 
 import math
 from collections.abc import Iterable, Iterator
-from dataclasses import dataclass
 from functools import lru_cache
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.hulls import outside_mm
 from pliant_coil.core.mechanics.program import Group

@@ -1,9 +1,10 @@
 """Round the mandrel: part of a turn, or turns side by side as one helix."""
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import ClassVar, Self
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.curves import Point3, steps_for
 from pliant_coil.core.moves.base import Counted, Move, on_circle
 from pliant_coil.core.trade.hand import HandKind

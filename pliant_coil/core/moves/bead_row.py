@@ -1,11 +1,12 @@
 """Beads strung along the band, resting on the finger; bowed aside where they lie beside a larger row."""
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from functools import cached_property
 from itertools import pairwise
 from typing import ClassVar, Self
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.curves import Point, Point3, length_mm
 from pliant_coil.core.mechanics.roots import where_it_reaches
 from pliant_coil.core.moves.base import Counted, Move, on_circle

@@ -1,9 +1,9 @@
 """A bend at pliers, or against a bead."""
 
 import math
-from dataclasses import dataclass
 from typing import ClassVar
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.curves import Point3, steps_for
 from pliant_coil.core.moves.base import Move
 from pliant_coil.core.trade.hand import HandKind

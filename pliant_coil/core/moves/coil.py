@@ -1,9 +1,10 @@
 """Close turns on a rod; and a close coil of fine wire that is itself wound again, like a wire."""
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import ClassVar
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.hulls import outside_mm
 from pliant_coil.core.moves.base import Counted, Move, on_circle

@@ -1,9 +1,9 @@
 """Straights and arcs in a plane of their own, flat or laid on the band: a sign, an outline, the wire that doubles it."""
 
 import math
-from dataclasses import dataclass
 from typing import ClassVar
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.curves import Point, Point3
 from pliant_coil.core.moves.base import Move, SpaceCurve, on_circle
 from pliant_coil.core.trade.hand import HandKind

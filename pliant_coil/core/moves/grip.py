@@ -1,9 +1,9 @@
 """Wire that is cut and never part of the ring: what is held, what is spare, what a saw takes, what is trimmed off."""
 
 import math
-from dataclasses import dataclass
 from typing import ClassVar
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.moves.base import Move
 from pliant_coil.core.trade.hand import HandKind

@@ -1,10 +1,11 @@
 """Turns round a stone in the plane of its hole, each outside the last, or climbing up it."""
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from functools import cached_property
 from typing import ClassVar, Self
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.curves import Point3, length_mm
 from pliant_coil.core.moves.base import Counted, Move
 from pliant_coil.core.trade.hand import HandKind

@@ -2,10 +2,11 @@
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from functools import cached_property
 from typing import ClassVar, Self
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.curves import Point, Point3
 from pliant_coil.core.mechanics.hulls import Bundle, convex_hull
 from pliant_coil.core.moves.base import Counted, Move

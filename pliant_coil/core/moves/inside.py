@@ -8,9 +8,9 @@ bounds r² − |c|² by |p|² − 2p·c; the exchange is its dual simplex step.)
 
 import math
 from collections.abc import Iterable
-from dataclasses import dataclass
 from functools import lru_cache
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.moves.base import Obstacle
 from pliant_coil.core.trade.profiles import Point
 

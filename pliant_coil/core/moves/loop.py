@@ -1,9 +1,10 @@
 """Part of a turn to a few turns on a jaw or rod: an eye, a lip, a seat's hoop; and a scroll, rolled in on itself."""
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import ClassVar, Self
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.curves import Point3, steps_for
 from pliant_coil.core.mechanics.hulls import outside_mm
 from pliant_coil.core.moves.base import Counted, Move

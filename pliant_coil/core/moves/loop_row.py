@@ -1,9 +1,10 @@
 """A row of equal loops, each a step further than the last, wound round something that stands."""
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import ClassVar, Self
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.hulls import outside_mm
 from pliant_coil.core.moves.base import Counted, Move

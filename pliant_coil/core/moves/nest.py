@@ -1,10 +1,11 @@
 """Turns round a standing body, climbing until its hole is hidden."""
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from functools import cached_property, lru_cache
 from typing import ClassVar, Self
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.curves import Point, Point3, at_shares, circle_points, ellipse_points
 from pliant_coil.core.mechanics.hulls import convex_hull
 from pliant_coil.core.moves.base import Counted, Move

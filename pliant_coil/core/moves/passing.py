@@ -2,10 +2,10 @@
 
 import math
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
 from functools import lru_cache
 from typing import ClassVar
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.curves import Point, Point3, at_shares, dense, taut_past
 from pliant_coil.core.mechanics.curves import length_mm as along_mm
 from pliant_coil.core.moves.base import Obstacle, SpaceCurve, on_circle

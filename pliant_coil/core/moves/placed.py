@@ -1,10 +1,10 @@
 """Moves where they lie: a piece of wire, and each move on it with its name, its fate and how its stretch was worked."""
 
 from collections.abc import Iterable
-from dataclasses import dataclass
 from enum import StrEnum
 from functools import cached_property
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.twisting import hardened_mpa
 from pliant_coil.core.moves.base import Move, Obstacle

@@ -1,9 +1,9 @@
 """A wire's end that runs out under a stone, stands up at its edge, and turns over it: a prong, or a claw folded over a rough stone."""
 
 import math
-from dataclasses import dataclass
 from typing import ClassVar
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.moves.base import Counted, Move
 from pliant_coil.core.trade.hand import HandKind

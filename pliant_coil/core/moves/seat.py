@@ -1,8 +1,8 @@
 """A bead's seat: up a leg, through the hole, down the other leg. Straights, bends and a through; no move of its own."""
 
 import math
-from dataclasses import dataclass
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.moves.base import Move
 from pliant_coil.core.moves.bend import Bend
 from pliant_coil.core.moves.straight import Straight, Through

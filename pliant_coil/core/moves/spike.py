@@ -1,9 +1,9 @@
 """A wrap round a hoop that is left standing out as a long fold, and the fold twisted."""
 
 import math
-from dataclasses import dataclass
 from typing import ClassVar
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.moves.base import Counted
 from pliant_coil.core.moves.hoop_wrap import HoopWrap

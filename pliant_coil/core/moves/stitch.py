@@ -1,8 +1,9 @@
 """Sewing: through a hole, an eye or under strands, and back."""
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import ClassVar, Self
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.moves.base import Counted, Move, Obstacle
 from pliant_coil.core.trade.hand import HandKind

@@ -1,9 +1,9 @@
 """One strand of a flat braid."""
 
 import math
-from dataclasses import dataclass
 from typing import ClassVar
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.braiding import Braid
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.moves.base import Move, on_circle

@@ -1,9 +1,10 @@
 """Twisted together with others: one strand of a twisted band."""
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import ClassVar, Self
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.twisting import Cord
 from pliant_coil.core.moves.base import Counted, Move, on_circle

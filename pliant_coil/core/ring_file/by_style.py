@@ -4,7 +4,6 @@ Only the model of the style that stands in a document is built: with every style
 """
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
 from functools import reduce
 from operator import or_
 from typing import Annotated, Any
@@ -12,6 +11,8 @@ from typing import Annotated, Any
 from pydantic import BaseModel, Field, GetCoreSchemaHandler, GetJsonSchemaHandler, TypeAdapter
 from pydantic.json_schema import JsonSchemaValue
 from pydantic_core import CoreSchema, PydanticCustomError, core_schema
+
+from pliant_coil.core.frozen import dataclass
 
 
 @dataclass(frozen=True)

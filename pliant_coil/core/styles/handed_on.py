@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, field
+from dataclasses import field
 from enum import StrEnum
 from typing import Any, Literal
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.bending import released_diameter_mm
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.hulls import Bundle, row_at

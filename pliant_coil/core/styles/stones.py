@@ -1,9 +1,9 @@
 """Beads and stones: one record, on a band's wire or in a setting. Length lies along the band, width along the finger."""
 
 import math
-from dataclasses import dataclass
 from typing import Literal, NamedTuple
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.styles.parameters import Part, choice, millimetres
 from pliant_coil.core.trade.wire import Wire

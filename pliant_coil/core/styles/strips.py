@@ -1,8 +1,9 @@
 """One wire hammered flat and then twisted about itself, worked with like a wire: how turned, crossed and open bands may be worked."""
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import Literal
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics import twisting
 from pliant_coil.core.moves.placed import PLAIN, Piece, Worked
 from pliant_coil.core.styles import cautions

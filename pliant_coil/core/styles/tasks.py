@@ -4,9 +4,9 @@ Styles place tasks in phases, never beside each other's tasks. Counts, lengths a
 that it makes.
 """
 
-from dataclasses import dataclass
 from enum import StrEnum
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.words.say import NOTHING, Say
 
 

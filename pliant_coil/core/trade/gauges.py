@@ -5,8 +5,8 @@ Sources: ASTM B258 (American wire gauge, by its formula), BS 3737 (British stand
 
 import math
 import re
-from dataclasses import dataclass
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.trade.measures import mixed_number, tidy
 from pliant_coil.core.words.figures import MM_PER_INCH, Thickness
 from pliant_coil.core.words.refusal import refuse

@@ -5,8 +5,9 @@ Shares of the length. Before any record of the maker's own: common practice, no 
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
 from typing import Literal, Protocol
+
+from pliant_coil.core.frozen import dataclass
 
 HandKind = Literal[
     "arc", "straight", "wrap", "weave", "loop", "coil", "scroll", "twist", "braid", "spike", "frame", "prong", "nest", "cage", "curve",

@@ -1,7 +1,6 @@
 """The mandrel: its marks, its taper, and the tools that read a ring's size."""
 
-from dataclasses import dataclass
-
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.trade.sizes import ON_THE_MARK_MM, SYSTEMS, US_STEP_MM, nearest_mark
 from pliant_coil.core.words.figures import length_text
 from pliant_coil.core.words.say import Figure, Reader

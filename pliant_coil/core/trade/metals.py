@@ -5,8 +5,10 @@ only steer advice (stiffness, springback) that the maker's own records will over
 """
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import field
 from typing import Literal
+
+from pliant_coil.core.frozen import dataclass
 
 Temper = Literal["soft", "half-hard", "hard"]
 MetalCode = Literal[

@@ -1,9 +1,9 @@
 """A maker's own mandrel: what it measures at its marks, and the line by which its marks are off."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from typing import Literal
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.words.refusal import refuse
 
 MandrelKind = Literal["tapered", "grooved", "stepped"]

@@ -4,9 +4,10 @@
 """
 
 import math
-from dataclasses import dataclass
 from functools import cached_property
 from typing import Literal
+
+from pliant_coil.core.frozen import dataclass
 
 ProfileName = Literal["round", "half-round", "square", "flat"]
 Point = tuple[float, float]

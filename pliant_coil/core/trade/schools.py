@@ -1,7 +1,8 @@
 """Habits of makers about where to start on the mandrel, counted from the finger's size (common practice, no source)."""
 
-from dataclasses import dataclass
 from typing import Literal
+
+from pliant_coil.core.frozen import dataclass
 
 School = Literal["geometry", "at-size", "half-up", "one-up", "two-up", "down"]
 

@@ -7,9 +7,9 @@ trade's. Lengths are in mm.
 import math
 import re
 from collections.abc import Callable
-from dataclasses import dataclass
 from functools import lru_cache
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.trade.measures import mixed_number, tidy
 from pliant_coil.core.words.figures import MM_PER_INCH, Length, fraction_text, trimmed
 from pliant_coil.core.words.refusal import refuse

@@ -4,8 +4,8 @@ Never more digits than the tape can show. Sizes are written in `trade.sizes`, wh
 """
 
 import math
-from dataclasses import dataclass
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.words.say import Figure, Reader, write
 
 MM_PER_INCH = 25.4

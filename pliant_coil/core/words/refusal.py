@@ -1,8 +1,8 @@
 """What the core answers when it can't accept something: a value of the trade, raised once, written at the edge."""
 
-from dataclasses import dataclass
 from typing import NoReturn
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.words.say import NOTHING, Reader, Say, write
 
 

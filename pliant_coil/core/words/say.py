@@ -8,8 +8,10 @@ from __future__ import annotations
 
 from abc import ABC, abstractmethod
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import field
 from typing import Literal, Protocol
+
+from pliant_coil.core.frozen import dataclass
 
 Units = Literal["mm", "in"]
 
@@ -58,7 +60,10 @@ class Say(Figure):
     def written(self, reader: Reader) -> str:
         if not self.figures:
             return self.template
-        return self.template.format(**{name: write(value, reader) for name, value in self.figures.items()})
+        # Asked for hundreds of times a plan: what is plain already isn't written first.
+        return self.template.format_map(
+            {name: value if type(value) in _PLAIN else write(value, reader) for name, value in self.figures.items()}
+        )
 
     def __bool__(self) -> bool:
         return bool(self.template)
@@ -73,6 +78,7 @@ class Say(Figure):
 Told = Figure | str | int | float
 """What can stand in a text: a figure, another text, plain words, a whole number."""
 
+_PLAIN = frozenset((str, int, float))
 NOTHING = Say("")
 
 

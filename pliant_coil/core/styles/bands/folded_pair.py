@@ -2,9 +2,9 @@
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass
 from typing import ClassVar, Literal
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.bending import released_diameter_mm
 from pliant_coil.core.moves.arc import Arc
 from pliant_coil.core.moves.base import on_circle

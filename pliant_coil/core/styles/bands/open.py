@@ -2,9 +2,9 @@
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass
 from typing import Any, ClassVar, Literal
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.bending import force_at_yield_n
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.moves.arc import Arc

@@ -1,9 +1,9 @@
 """Bead rows: a row of beads on the band's wire and one on each tail beside it, loose enough to roll."""
 
 import math
-from dataclasses import dataclass
 from typing import ClassVar, Literal
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.moves.bead_row import BeadRow, Strung
 from pliant_coil.core.moves.placed import Placed
 from pliant_coil.core.styles import cautions

@@ -1,10 +1,10 @@
 """Interlace: the four ends of a band of two base wires cross over and under into a knot, and lock at the far shoulders."""
 
 import math
-from dataclasses import dataclass
 from functools import lru_cache, partial
 from typing import ClassVar, Literal
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.hulls import Bundle, row_at
 from pliant_coil.core.mechanics.roots import where_it_reaches

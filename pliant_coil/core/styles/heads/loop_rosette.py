@@ -2,12 +2,13 @@
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from functools import partial
 from typing import Any, ClassVar, Literal
 
 from pydantic import Field, model_validator
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.moves.arc import Arc
 from pliant_coil.core.moves.base import Cause, Move, SpaceCurve

@@ -1,11 +1,12 @@
 """Nest: a bead stands on the band; wire circles its foot, climbing until its hole is hidden, and comes down to the shoulders."""
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import ClassVar, Literal
 
 from pydantic import Field
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.moves.base import Move
 from pliant_coil.core.moves.nest import Nest, StandingBead
 from pliant_coil.core.moves.placed import Placed, named

@@ -3,12 +3,12 @@
 import math
 import re
 from collections.abc import Sequence
-from dataclasses import dataclass
 from functools import partial
 from typing import ClassVar, Literal
 
 from pydantic import Field
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.curves import Point, Point3, turtle
 from pliant_coil.core.moves.base import on_circle
 from pliant_coil.core.moves.figure import FigurePart

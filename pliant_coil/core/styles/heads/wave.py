@@ -1,11 +1,11 @@
 """Wave: the free tops of a stack of rings levered into waves, and soldered where neighbours touch."""
 
 import math
-from dataclasses import dataclass
 from functools import cached_property, lru_cache, partial
 from itertools import pairwise
 from typing import ClassVar, Literal
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.curves import length_mm as along_mm
 from pliant_coil.core.mechanics.roots import where_it_reaches

@@ -2,10 +2,11 @@
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from functools import partial
 from typing import Any, ClassVar, Literal
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.braiding import Braid, angle_from_width_rad
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.hulls import Bundle

@@ -2,12 +2,12 @@
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass
 from functools import lru_cache, partial
 from typing import Any, ClassVar, Literal
 
 from pydantic import Field
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.binding import Rhythm, Run, fit, read_runs
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.hulls import Bundle

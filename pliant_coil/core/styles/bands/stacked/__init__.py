@@ -2,9 +2,9 @@
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass
 from typing import Any, ClassVar, Literal
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.hammering import lengthened, oval_round_mm
 from pliant_coil.core.moves.arc import Arc
 from pliant_coil.core.moves.base import Cause, on_circle

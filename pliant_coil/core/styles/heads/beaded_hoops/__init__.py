@@ -2,11 +2,12 @@
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import Any, ClassVar, Literal
 
 from pydantic import Field, model_validator
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.bending import released_diameter_mm
 from pliant_coil.core.mechanics.hulls import Bundle
 from pliant_coil.core.moves.base import Cause, Move, Obstacle

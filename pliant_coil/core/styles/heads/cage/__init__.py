@@ -1,12 +1,13 @@
 """Cage: a stone without a hole, held by the band's tails going over it in several directions, each pass locked round the band."""
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from functools import partial
 from typing import Annotated, Any, ClassVar, Literal
 
 from pydantic import BeforeValidator, Field
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.curves import Point, Point3, Way, length_mm
 from pliant_coil.core.mechanics.motifs import motif
 from pliant_coil.core.mechanics.over_stone import Body, Ellipsoid, LockedUnder, Section, Slab

@@ -1,11 +1,11 @@
 """Framed bead: a flat bead on the weave's own wire; the base wires run round its edge, woven to each other, and end in scrolls on its face."""
 
 import math
-from dataclasses import dataclass
 from typing import ClassVar, Literal
 
 from pydantic import Field
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.curves import Point3, dense
 from pliant_coil.core.mechanics.framing import Edge, EdgeShape, Frame, band_lead
 from pliant_coil.core.mechanics.program import read_program

@@ -1,11 +1,12 @@
 """Open frame: the base wire's middle bent into an outline; the band comes round to meet it, and its ends double it, woven to it."""
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import ClassVar, Literal
 
 from pydantic import Field
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.curves import Point, Point3, Way, length_mm
 from pliant_coil.core.mechanics.polygons import near_half, parallel, sharp_angles, turn_at
 from pliant_coil.core.mechanics.program import read_program

@@ -1,8 +1,8 @@
 """The stone that ends hold, and what is known of a ring before it is made."""
 
-from dataclasses import dataclass
 from typing import Literal
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.moves.prong import Claw, Prong
 from pliant_coil.core.styles.parameters import choice, millimetres
 from pliant_coil.core.styles.stones import Gem, PlacedStone

@@ -3,11 +3,11 @@
 import math
 import re
 from collections.abc import Mapping
-from dataclasses import dataclass
 from typing import Any, ClassVar, Literal
 
 from pydantic import Field, model_validator
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.hulls import Bundle
 from pliant_coil.core.mechanics.packing import ENCLOSING_RATIO, passes_that_fit
 from pliant_coil.core.moves.base import Cause, Move, Obstacle

@@ -2,10 +2,10 @@
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass
 from functools import partial
 from typing import ClassVar, Literal
 
+from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.face import Face
 from pliant_coil.core.moves.base import Move, on_circle
