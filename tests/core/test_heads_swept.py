@@ -17,7 +17,7 @@ from pliant_coil.core.ring_file.document import read_ring
 from pliant_coil.core.styles.handed_on import Stack
 from pliant_coil.core.styles.heads.interlace import knot_for
 from pliant_coil.core.styles.heads.outline import Outline
-from pliant_coil.core.styles.heads.wave import Waves
+from pliant_coil.core.styles.heads.wave.lanes import Waves
 from pliant_coil.core.trade.profiles import Profile
 from pliant_coil.core.words.refusal import Refusal
 from pliant_coil.core.words.say import Reader, write

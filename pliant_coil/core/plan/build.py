@@ -1,6 +1,7 @@
 """From a ring file to its plan: the chain that only composes what the floors below know."""
 
 import math
+from collections.abc import Iterable
 from dataclasses import replace
 
 from pliant_coil.core.making.advice import advise, hole_needed
@@ -13,6 +14,7 @@ from pliant_coil.core.making.planned import Planned, planned
 from pliant_coil.core.making.resizing import resize
 from pliant_coil.core.making.ring import Ring
 from pliant_coil.core.making.solve import Choice, Solver, contributions, schools
+from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.moves.placed import Fate
 from pliant_coil.core.plan import model
 from pliant_coil.core.plan.steps import step
@@ -353,7 +355,7 @@ def _drawing(made: MadeRing, cuts: list[Cut]) -> model.Drawing:
         number = seen[role] = seen.get(role, 0) + 1
         lines = drawn(replace(cut.piece, moves=tuple(cut.moves)))
         for index, (placed, line) in enumerate(zip(cut.moves, lines, strict=True)):
-            points = [[round(x, 3), round(y, 3), round(z, 3)] for x, y, z in line]
+            points = _rounded(line)
             # What a head has cut off is no part of the ring; ends that wait for a head are.
             if points and (placed.fate is not Fate.TRIM or made.ring.head.waits):
                 height = placed.worked.height_mm or cut.piece.wire.height_mm
@@ -381,4 +383,10 @@ def _drawing(made: MadeRing, cuts: list[Cut]) -> model.Drawing:
             )
             for s in made.stones
         ],
+        soldered=[model.Soldered(what=s.what, points=_rounded(s.points)) for s in (*made.band.soldered(), *made.work.soldered())],
     )
+
+
+def _rounded(line: Iterable[Point3]) -> list[list[float]]:
+    """A line's points as a drawing takes them: finer than any screen."""
+    return [[round(x, 3), round(y, 3), round(z, 3)] for x, y, z in line]

@@ -333,6 +333,15 @@ class Stone(Told):
 
 
 @dataclass(kw_only=True, slots=True)
+class Soldered(Told):
+    """A place that solder holds: a seam, a joint at the back, a contact of waved tops, a tube. A line along it, or a single point."""
+
+    what: Literal["seam", "back", "contact", "tube"]
+    points: list[list[float]]
+    """x, y and z of each point."""
+
+
+@dataclass(kw_only=True, slots=True)
 class Drawing(Told):
     """The finished ring in space, and the circle that the mandrel reads."""
 
@@ -341,6 +350,7 @@ class Drawing(Told):
     inside_radius_mm: Mm
     strands: list[Strand]
     beads: list[Stone]
+    soldered: list[Soldered]
 
 
 @dataclass(kw_only=True, slots=True)

@@ -15,6 +15,7 @@ from pliant_coil.core.mechanics.hulls import Bundle, row_at
 from pliant_coil.core.moves.base import Cause
 from pliant_coil.core.moves.placed import Piece, Placed
 from pliant_coil.core.styles.repeats import Repeats
+from pliant_coil.core.styles.soldered import Soldered
 from pliant_coil.core.styles.stones import PlacedStone
 from pliant_coil.core.trade.wire import Wire
 from pliant_coil.core.words.say import Say
@@ -245,6 +246,8 @@ class FormedBand:
     repeats: Repeats | None = None
     tied: bool = False
     """Whether the band itself ties the ring, so that nothing springs."""
+    soldered: Callable[[], tuple[Soldered, ...]] = tuple
+    """Where solder holds it; asked for by drawings only."""
     facts: Any = None
     """What the style's own tasks need to know again."""
 
@@ -289,6 +292,8 @@ class HeadWork:
     tied: bool = False
     height_mm: float = 0.0
     """How high it stands above the finger."""
+    soldered: Callable[[], tuple[Soldered, ...]] = tuple
+    """Where its own solder holds it, or the band's in its reach; asked for by drawings only."""
     facts: Any = None
 
 

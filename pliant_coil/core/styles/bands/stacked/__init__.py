@@ -2,6 +2,8 @@
 
 import math
 from collections.abc import Mapping
+from functools import partial
+from itertools import pairwise
 from typing import Any, ClassVar, Literal
 
 from pliant_coil.core.frozen import dataclass
@@ -28,6 +30,7 @@ from pliant_coil.core.styles.handed_on import (
     Wires,
 )
 from pliant_coil.core.styles.parameters import WireSpec, choice, degrees, millimetres, number
+from pliant_coil.core.styles.soldered import Soldered, back_joint, seam_at, seam_of
 from pliant_coil.core.styles.tasks import Task
 from pliant_coil.core.trade.wire import Wire
 from pliant_coil.core.words.figures import Length, Thickness, number_words
@@ -39,6 +42,8 @@ HAMMERED = Cause("hammered-open", "hammering flat opens it")
 TRUED = Cause("trued-up", "trued up on the mandrel")
 
 
+_SEAM_CLEAR_RAD = math.radians(15)
+"""From a ring's seam to the solder at the back, where an old seam may open again (common practice, no source)."""
 LEAST_SOLDER_MM = 8.0
 """Solder at the back that holds a stack (common practice, no source)."""
 
@@ -125,11 +130,10 @@ class Stacked(BandStyle):
         moves = [Placed("start", Spare("start", START_MM, Say("bent to the mandrel's curve first, waste")), fate=Fate.TRIM)]
         slots: list[Slot] = []
         lanes = [(k - (self.rings - 1) / 2) * (ring.thick_mm - 2 * self.faces_mm) for k in range(self.rings)]
+        seams = [seam_of(self.seams_rad, k) for k in range(self.rings)]
         for k, z in enumerate(lanes):
-            seam = self.seams_rad[-1 if k % 2 == 0 else 0]
-            if opening.foot_rad:
-                # A head in the tops of all rings: each comes round from its right foot to its left one.
-                seam = opening.foot_rad
+            # A head in the tops of all rings: each comes round from its right foot to its left one.
+            seam = opening.foot_rad or seams[k]
             turn = Arc("ring", radius, seam, 2 * math.pi - 2 * opening.foot_rad, z, z, host="the mandrel")
             moves.append(Placed(f"ring.{k + 1}", turn, worked=worked))
             if opening.foot_rad:
@@ -166,8 +170,21 @@ class Stacked(BandStyle):
             joined=Joined.BAND,
             sized_by=SizedBy.MARK,
             tied=True,
+            soldered=partial(self._soldered, opening, ring, radius, lanes, seams),
             facts=ring,
         )
+
+    def _soldered(self, opening: Opening, ring: Hammered, radius: float, lanes: list[float], seams: list[float]) -> tuple[Soldered, ...]:
+        """Each ring's own seam, unless a head's lane takes it in, and the joints at the back."""
+        found = [
+            seam_at(radius, seam, z, thick_mm=ring.thick_mm, wide_mm=ring.wide_mm)
+            for seam, z in zip(seams, lanes, strict=True)
+            if not opening.foot_rad or abs(seam) > opening.foot_rad
+        ]
+        half, stagger = self.soldered_rad(opening) / 2, math.radians(self.stagger_deg) / 2
+        for k, (z0, z1) in enumerate(pairwise(lanes)):
+            found.append(back_joint(radius, half + (stagger if k % 2 == 0 else -stagger), (z0 + z1) / 2))
+        return tuple(found)
 
     def soldered_rad(self, opening: Opening) -> float:
         """How much of the way round is soldered [rad]: a head in the tops may ask for more of them."""
@@ -175,8 +192,9 @@ class Stacked(BandStyle):
 
     @property
     def seams_rad(self) -> tuple[float, ...]:
-        """Where seams stand, from the top: in line in it, or spread to both sides."""
-        return (0.0,) if self.seams == "top" else (math.radians(60), math.radians(-60))
+        """Where seams stand, from the top: in line in it, or spread to both sides, well clear of the solder at the back."""
+        aside = min(math.radians(60), math.pi - math.radians(self.soldered_deg) / 2 - _SEAM_CLEAR_RAD)
+        return (0.0,) if self.seams == "top" else (aside, -aside)
 
     def stack(self, form_mm: float, wires: Wires) -> Stack:
         ring = self.through(form_mm, wires["band"])
