@@ -2,12 +2,13 @@
 
 import itertools
 import math
+from itertools import pairwise
 from typing import Any
 
 import numpy as np
 import pytest
 from scipy.integrate import quad
-from shapely.geometry import LineString
+from shapely.geometry import LineString, Point
 
 from pliant_coil.core.making.planned import planned
 from pliant_coil.core.mechanics.face import Face, half_ellipse_mm
@@ -201,6 +202,22 @@ def test_a_spread_seam_near_a_crest_is_told(crests: int) -> None:
     near = min(abs(math.radians(60) - top) for top in tops) * waves.radius_mm if reached else math.inf
     told = "seam-strained" in {w.code for w in plan(read_ring(wave_document(crests, "spread"))).warnings}
     assert told == (near < 2.0)
+
+
+@pytest.mark.parametrize(("fan", "swing", "crowded"), [(45, 0.8, False), (25, 1.4, True), (60, 1.0, False)])
+def test_lanes_that_part_too_steeply_are_told(fan: int, swing: float, crowded: bool) -> None:
+    """By another road: the lanes as lines in a plane, and their distance as a geometry library measures it."""
+    document = wave_document(4, "top", fan_deg=fan, amplitude_mm=swing)
+    waves = planned(read_ring(document)).made.work.facts
+    angles = np.linspace(-waves.free_rad, waves.free_rad, 2001)
+    lanes = [
+        LineString([(float(a) * waves.radius_mm, waves.aside(k, float(a), waves.free_rad)) for a in angles])
+        for k in range(waves.stack.rings)
+    ]
+    nearest = min(high.distance(Point(p)) for low, high in pairwise(lanes) for p in low.coords[20:-20:4])
+    assert waves.nearest_share == pytest.approx(nearest / waves.stack.thick_mm, abs=0.02)
+    assert (nearest < 0.9 * waves.stack.thick_mm) == crowded
+    assert ("lanes-crowded" in {w.code for w in plan(read_ring(document)).warnings}) == crowded
 
 
 def wave_document(crests: int, seams: str, **head: object) -> dict[str, Any]:

@@ -358,9 +358,17 @@ def _drawing(made: MadeRing, cuts: list[Cut]) -> model.Drawing:
             points = _rounded(line)
             # What a head has cut off is no part of the ring; ends that wait for a head are.
             if points and (placed.fate is not Fate.TRIM or made.ring.head.waits):
-                height = placed.worked.height_mm or cut.piece.wire.height_mm
                 strands.append(
-                    model.Strand(role=role, piece=number, move=index, id=placed.id, kind=placed.move.kind, height_mm=height, points=points)
+                    model.Strand(
+                        role=role,
+                        piece=number,
+                        move=index,
+                        id=placed.id,
+                        kind=placed.move.kind,
+                        width_mm=placed.worked.width_mm or cut.piece.wire.width_mm,
+                        height_mm=placed.worked.height_mm or cut.piece.wire.height_mm,
+                        points=points,
+                    )
                 )
     inside = made.inside
     return model.Drawing(

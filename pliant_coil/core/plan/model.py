@@ -310,8 +310,9 @@ class Strand(Told):
     """Its place among the piece's `moves`."""
     id: str
     kind: str
+    width_mm: Mm
     height_mm: Mm
-    """Of the wire there, as it was worked."""
+    """Of the wire there, as it was worked: along the finger and away from it."""
     points: list[list[float]]
     """x, y and z of each point."""
 

@@ -2279,6 +2279,8 @@ export interface components {
             strands: components["schemas"]["Strand"][];
             /** Beads */
             beads: components["schemas"]["Stone"][];
+            /** Soldered */
+            soldered: components["schemas"]["Soldered"][];
         };
         /**
          * Drilled
@@ -4885,6 +4887,19 @@ export interface components {
             tail: ("pliers" | "fingers") | components["schemas"]["OwnTail"];
         };
         /**
+         * Soldered
+         * @description A place that solder holds: a seam, a joint at the back, a contact of waved tops, a tube. A line along it, or a single point.
+         */
+        Soldered: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "seam" | "back" | "contact" | "tube";
+            /** Points */
+            points: number[][];
+        };
+        /**
          * SpikedDisc
          * @description A disc of spikes with a crystal on it.
          */
@@ -5245,6 +5260,8 @@ export interface components {
             id: string;
             /** Kind */
             kind: string;
+            /** Width Mm */
+            width_mm: number;
             /** Height Mm */
             height_mm: number;
             /** Points */

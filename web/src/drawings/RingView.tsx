@@ -2,6 +2,8 @@ import { memo, useId, useMemo } from 'react';
 import type { Plan } from '../api/client';
 import { hasSize } from '../words/sized';
 import { bounds, chunksOf, project, type Chunk, type Side } from './chunks';
+import { metalColours } from './metals';
+import { solderMarks, type SolderMark } from './solder';
 import { dropOutline, SHADES, stoneColours } from './stones';
 
 /** The stretch that is looked at: a wire by its place in the plan, a move by its place on the wire. */
@@ -22,6 +24,10 @@ export const RingView = memo(function RingView({ plan, side, active, onActive }:
   const id = useId();
   const { drawing } = plan;
   const chunks = useMemo(() => (drawing ? chunksOf(plan, drawing, side) : []), [plan, drawing, side]);
+  const soldered = useMemo(
+    () => (drawing ? solderMarks(drawing, side, metalColours(plan.wires[0]?.metal ?? '').edge) : []),
+    [plan, drawing, side],
+  );
   if (!drawing) return null;
   const box = bounds(drawing, plan, side);
   const beadDepth = side === 'end' ? 0 : (drawing.beads[0]?.y_mm ?? 0);
@@ -49,6 +55,13 @@ export const RingView = memo(function RingView({ plan, side, active, onActive }:
         </g>
       );
     });
+  const solder = (marks: SolderMark[]) => (
+    <g fill="none" strokeLinecap="round" strokeLinejoin="round" pointerEvents="none">
+      {marks.map((mark, k) => (
+        <path key={k} d={mark.d} stroke={mark.colour} strokeWidth={mark.width} />
+      ))}
+    </g>
+  );
   return (
     <svg
       viewBox={box.join(' ')}
@@ -66,6 +79,7 @@ export const RingView = memo(function RingView({ plan, side, active, onActive }:
           </radialGradient>
         ))}
       </defs>
+      {solder(soldered.filter((mark) => !mark.front))}
       {paint(behind)}
       {drawing.beads.map((bead, k) => {
         const [cx, cy] = project[side]([bead.x_mm, bead.y_mm, bead.z_mm]);
@@ -92,6 +106,7 @@ export const RingView = memo(function RingView({ plan, side, active, onActive }:
         );
       })}
       {paint(front)}
+      {solder(soldered.filter((mark) => mark.front))}
       {side === 'end' && hasSize(plan) && (
         <g pointerEvents="none">
           <circle

@@ -14,10 +14,10 @@ const drawing: Drawing = {
   inside_y_mm: 0,
   inside_radius_mm: 8.6,
   strands: [
-    { role: 'band', piece: 1, move: 2, kind: 'arc', id: 'arc', height_mm: 0.8, points: circle(9, 0.4) },
-    { role: 'band', piece: 1, move: 3, kind: 'arc', id: 'arc', height_mm: 0.8, points: circle(9, -0.4) },
-    { role: 'nobody', piece: 1, move: 0, kind: 'arc', id: 'arc', height_mm: 0.8, points: circle(9, 0) },
-    { role: 'band', piece: 1, move: 4, kind: 'straight', id: 'straight', height_mm: 0.8, points: [[0, 9, 0], [0, 60, 0]] }, // prettier-ignore
+    { role: 'band', piece: 1, move: 2, kind: 'arc', id: 'arc', width_mm: 0.8, height_mm: 0.8, points: circle(9, 0.4) },
+    { role: 'band', piece: 1, move: 3, kind: 'arc', id: 'arc', width_mm: 0.8, height_mm: 0.8, points: circle(9, -0.4) },
+    { role: 'nobody', piece: 1, move: 0, kind: 'arc', id: 'arc', width_mm: 0.8, height_mm: 0.8, points: circle(9, 0) },
+    { role: 'band', piece: 1, move: 4, kind: 'straight', id: 'straight', width_mm: 0.8, height_mm: 0.8, points: [[0, 9, 0], [0, 60, 0]] }, // prettier-ignore
   ],
   beads: [
     {
@@ -33,6 +33,7 @@ const drawing: Drawing = {
       diameter_mm: 7,
     },
   ],
+  soldered: [],
 };
 const plan = { wires: [{ role: 'band', piece: 1, width_mm: 0.8, metal: 'brass' }], drawing } as unknown as Plan;
 

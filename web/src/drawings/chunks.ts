@@ -39,7 +39,9 @@ export function chunksOf(plan: Plan, drawing: Drawing, side: Side): Chunk[] {
     const points = strand.points.map(project[side]);
     const colours = metalColours(told.metal);
     const round = ROUND.has(strand.kind);
-    const deep = (round ? DEEP_ROUND : DEEP) * told.width_mm;
+    // From the end its height is seen, from above how far it reaches along the finger.
+    const width = side === 'end' ? strand.height_mm : strand.width_mm;
+    const deep = (round ? DEEP_ROUND : DEEP) * width;
     for (let start = 0; start < points.length - 1;) {
       const from = points[start]?.[2] ?? 0;
       let end = start + 1;
@@ -47,7 +49,7 @@ export function chunksOf(plan: Plan, drawing: Drawing, side: Side): Chunk[] {
       const part = points.slice(start, end + 1);
       const depth = part.reduce((sum, p) => sum + p[2], 0) / part.length;
       const d = part.map(([x, y], k) => `${k ? 'L' : 'M'}${x.toFixed(2)} ${y.toFixed(2)}`).join('');
-      chunks.push({ d, depth, width: told.width_mm, colours, round, wire, move: strand.move });
+      chunks.push({ d, depth, width, colours, round, wire, move: strand.move });
       start = end;
     }
   }

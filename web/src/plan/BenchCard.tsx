@@ -1,6 +1,9 @@
 import Box from '@mui/material/Box';
 import { memo } from 'react';
 import type { Plan } from '../api/client';
+import { solderWords } from '../drawings/solder';
+import { UnrolledTop } from '../drawings/UnrolledTop';
+import { waved } from '../drawings/unrolled';
 import { WeaveChart } from '../drawings/WeaveChart';
 import { WireStrip } from '../drawings/WireStrip';
 import { usePreferences } from '../preferences/Preferences';
@@ -124,6 +127,12 @@ const BenchCard = memo(function BenchCard({ plan, stands }: Props) {
             units={units}
             pxPerMm={PX_PER_MM}
           />
+        </Box>
+      )}
+      {waved(plan) && (
+        <Box sx={{ breakInside: 'avoid', mb: 1 }}>
+          <p>The tops rolled out flat, to lever after; counted from their middle. {solderWords(plan.drawing)}.</p>
+          <UnrolledTop plan={plan} units={units} pxPerMm={PX_PER_MM} />
         </Box>
       )}
       {alike(plan.wires).map(({ wire, index, count }) =>

@@ -39,6 +39,7 @@ import { Steps } from './Steps';
 import { Toolbar } from './Toolbar';
 import { useDraft } from './useDraft';
 import { useKeeping } from './useKeeping';
+import { Tops } from './Tops';
 import { Weave } from './Weave';
 import { Contributions, Habit } from './Why';
 
@@ -238,6 +239,7 @@ const Page = memo(function Page({ plan, stale, active, onActive }: PageProps) {
         <Box sx={{ maxWidth: 1480, mx: 'auto' }}>
           <Strips plan={plan} active={active} onActive={onActive} />
           <Weave plan={plan} />
+          <Tops plan={plan} />
         </Box>
       </Box>
       <Box sx={{ px: gutter, py: 2.5, maxWidth: 1600, mx: 'auto' }}>

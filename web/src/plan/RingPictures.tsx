@@ -6,6 +6,7 @@ import type { Plan } from '../api/client';
 import { withFractions } from '../words/figures';
 import { hasSize } from '../words/sized';
 import { RingView, type Stretch } from '../drawings/RingView';
+import { solderWords } from '../drawings/solder';
 
 // Half as large again as everything else together: it comes when it is asked for.
 const TurningRing = lazy(() => import('../drawings/TurningRing'));
@@ -54,7 +55,7 @@ export function RingPictures({ plan, active, onActive }: Props) {
         <Typography variant="body2" color="text.secondary">
           {still ? 'End-on and from above' : 'Drag it, or use the arrow keys'} ·{' '}
           {hasSize(plan) && `band ${withFractions(plan.band.width)} wide, `}
-          {plan.band.mass_g.toFixed(2)} g
+          {plan.band.mass_g.toFixed(2)} g{still && solderWords(plan.drawing) && `. ${solderWords(plan.drawing)}`}
         </Typography>
         <Button size="small" onClick={toggle} aria-pressed={turning}>
           {turning ? 'Still pictures' : 'Turn it'}

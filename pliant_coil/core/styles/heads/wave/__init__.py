@@ -23,6 +23,8 @@ from pliant_coil.core.words.say import Say, say
 TAKEN = Cause("waves-take", "the waves take in the top")
 _STRAIN_WARNS, _STRAIN_REFUSES = 0.20, 0.35
 _STRETCH_MOST_MM = 0.5
+_CROWDED = 0.9
+"""Neighbours that lie nearer than this share of their thickness don't just press together: one rides up."""
 _SEAM_CLEAR_MM = 2.0
 """A soldered seam is stiffer than the wire beside it: nearer than this to a crest it may crack (common practice, no source)."""
 
@@ -138,6 +140,12 @@ class Wave(HeadStyle):
                 near=Thickness(waves.seam_clear_mm),
             )
             found.append(Warn("seam-strained", text, "band.seams"))
+        if waves.nearest_share < _CROWDED:
+            text = say(
+                "Where they part two lanes lie {share} of their thickness apart, middle to middle: let them part over a longer way, or swing less.",
+                share=Share(waves.nearest_share),
+            )
+            found.append(Warn("lanes-crowded", text, "head.fan_deg"))
         if waves.wide_mm > 0.75 * band.inside_mm:
             found.append(Warn("head-wide", say("The top is {wide} wide.", wide=Length(waves.wide_mm)), "head.amplitude_mm"))
         if self.settings and self.settings.diameter_mm > waves.window_mm:

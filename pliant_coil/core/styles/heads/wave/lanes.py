@@ -158,6 +158,20 @@ class Waves:
         """Per gap between neighbours, where one swings up and the other down."""
         return tuple(sum(self.meets(lane, crest) for crest in range(self.half_waves)) for lane in range(self.stack.rings - 1))
 
+    @cached_property
+    def nearest_share(self) -> float:
+        """How near neighbours' middle lines come to each other, measured square to them, as a share of a lane's thickness."""
+        steps = 2 * _PARTS
+        angles = [-self.free_rad + 2 * self.free_rad * k / steps for k in range(steps + 1)]
+        lanes = [[self.aside(lane, angle, self.free_rad) for angle in angles] for lane in range(self.stack.rings)]
+        step = 2 * self.free_rad * self.radius_mm / steps
+        least = math.inf
+        for low, high in pairwise(lanes):
+            for k in range(1, steps):
+                slope = (low[k + 1] - low[k - 1] + high[k + 1] - high[k - 1]) / (4 * step)
+                least = min(least, (high[k] - low[k]) / math.hypot(1, slope))
+        return least / self.stack.thick_mm
+
     @property
     def wide_mm(self) -> float:
         """Over all at the top, between the outer lanes' rest lines and their metal."""
