@@ -2,11 +2,12 @@
 
 import itertools
 import math
+from itertools import pairwise
 
 import numpy as np
 import pytest
 from scipy.integrate import quad
-from shapely.geometry import LineString, Point
+from shapely.geometry import LineString, MultiPoint, Point
 
 from pliant_coil.core.mechanics.over_stone import Ellipsoid, Slab
 from pliant_coil.core.moves.halo import Halo
@@ -107,3 +108,32 @@ def test_jogs_take_up_the_slack() -> None:
             assert float(np.linalg.norm(np.diff(np.array(strand.points), axis=0), axis=1).sum()) == pytest.approx(
                 lengths[strand.id], rel=0.01
             )
+
+
+@pytest.mark.parametrize("lies", ["flat", "climbing"])
+@pytest.mark.parametrize("turns", [1, 2, 3, 4])
+def test_the_temporary_tie_holds_every_turn_and_is_no_part_of_the_ring(lies: str, turns: int) -> None:
+    """Its way is drawn, and looked at on the drawing: every turn passes inside its rounds, on both sides of the stone."""
+    document = {
+        "finger": {"size": "US 9"},
+        "band": {"style": "crossed"},
+        "head": {"style": "wrapped-stone", "nest_turns": turns, "lies": lies},
+    }
+    told = plan(read_ring(document), paths=True)
+    assert told.drawing is not None
+    (tie,) = (s for s in told.drawing.strands if s.role == "tie")
+    (halo,) = (s for s in told.drawing.strands if s.kind == "nest")
+    crossings = [
+        (a[2] + (b[2] - a[2]) * a[0] / (a[0] - b[0]), a[1] + (b[1] - a[1]) * a[0] / (a[0] - b[0]))
+        for a, b in pairwise(halo.points)
+        if a[0] * b[0] < 0 or a[0] == 0
+    ]
+    assert len(crossings) == 2 * turns
+    rounds = MultiPoint([(z, y) for x, y, z in tie.points if z > 0]), MultiPoint([(z, y) for x, y, z in tie.points if z < 0])
+    for z, y in crossings:
+        side = rounds[0] if z > 0 else rounds[1]
+        held = side.convex_hull.buffer(-tie.height_mm / 2)
+        assert held.contains(Point(z, y).buffer(0.9 * halo.height_mm / 2))
+    wire = next(w for w in told.wires if w.role == "tie")
+    assert {m.fate for m in wire.moves if m.id in ("tie.rounds", "tie.twist1")} == {"removed"}
+    assert wire.net_mm == 0

@@ -3,10 +3,10 @@
 import math
 from dataclasses import replace
 from functools import cached_property
-from typing import ClassVar, Self
+from typing import ClassVar, Literal, Self
 
 from pliant_coil.core.frozen import dataclass
-from pliant_coil.core.mechanics.curves import Point3, length_mm
+from pliant_coil.core.mechanics.curves import Point, Point3, length_mm
 from pliant_coil.core.moves.base import Counted, Move
 from pliant_coil.core.trade.hand import HandKind
 from pliant_coil.core.words.figures import Number, Thickness
@@ -78,6 +78,11 @@ class Halo(Move):
     def ends(self) -> Point3:
         """Where it ends, at the hole on the left."""
         return self._at(self.turns)
+
+    def crossed(self, side: Literal[1, -1]) -> tuple[Point, ...]:
+        """Where its turns cross the stone's middle plane, in front (1) or behind: (along the finger, up)."""
+        quarter = 0.75 if side > 0 else 0.25
+        return tuple((z, y) for _, y, z in (self._at(quarter + turn) for turn in range(math.ceil(self.turns - quarter))))
 
     def arithmetic(self) -> Say:
         if self.climbing:

@@ -1,10 +1,12 @@
 """Sewing: through a hole, an eye or under strands, and back."""
 
-from dataclasses import replace
+import math
+from collections.abc import Callable, Sequence
+from dataclasses import field, replace
 from typing import ClassVar, Self
 
 from pliant_coil.core.frozen import dataclass
-from pliant_coil.core.mechanics.curves import Point3
+from pliant_coil.core.mechanics.curves import Point, Point3
 from pliant_coil.core.moves.base import Counted, Move, Obstacle
 from pliant_coil.core.trade.hand import HandKind
 from pliant_coil.core.words.figures import Number, Thickness
@@ -15,7 +17,7 @@ from pliant_coil.core.words.say import Say, say
 class Stitch(Move):
     """`stitches` of `each_mm`, and the ways between them.
 
-    They run hidden, under what they hold: only what is led along `points` is drawn. `inside` is what passes between finger and band.
+    They run hidden, under what they hold: only what is led a `way` is drawn. `inside` is what passes between finger and band.
     """
 
     stitches: int
@@ -23,7 +25,7 @@ class Stitch(Move):
     between_mm: float = 0.0
     """Ways from stitch to stitch, all together."""
     inside: tuple[Obstacle, ...] = ()
-    points: tuple[Point3, ...] = ()
+    way: Callable[[], Sequence[Point3]] | None = field(default=None, compare=False)
     kind: ClassVar[str] = "stitch"
     seconds: ClassVar[float] = 25.0
     hand: ClassVar[HandKind] = "sew"
@@ -46,7 +48,7 @@ class Stitch(Move):
         return say("{n} × {each}{between}", n=Number(self.stitches), each=Thickness(self.each_mm), between=between)
 
     def path(self) -> list[Point3]:
-        return list(self.points)
+        return list(self.way()) if self.way else []
 
     def _counted(self, count: float) -> Self:
         per = self.between_mm / self.stitches
@@ -54,6 +56,13 @@ class Stitch(Move):
 
     def _after(self, done: float) -> Self:
         return self._counted(self.stitches - done)
+
+
+def rounds_along(loop: Sequence[Point], start: Point, rounds: int, from_mm: float, step_mm: float) -> list[Point3]:
+    """So many times round a closed loop, from its corner nearest to `start`, each a step on from the last: (along, and the loop's two)."""
+    first = min(range(len(loop)), key=lambda k: math.dist(loop[k], start))
+    corners = len(loop)
+    return [(from_mm + step_mm * k / corners, *loop[(first + k) % corners]) for k in range(rounds * corners + 1)]
 
 
 @dataclass(frozen=True)

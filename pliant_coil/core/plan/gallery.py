@@ -7,6 +7,7 @@ from typing import Any
 
 from pliant_coil.core.making.ring import bands_for, simplest_head
 from pliant_coil.core.mechanics.curves import Point, Point3
+from pliant_coil.core.moves.placed import Fate
 from pliant_coil.core.plan.build import plan
 from pliant_coil.core.plan.gallery_model import Gallery, GalleryEntry, GalleryWire, Picture, PictureLine, StyleKind
 from pliant_coil.core.plan.model import Plan
@@ -87,11 +88,14 @@ def picture(told: Plan) -> Picture:
     """A ring seen from above and in front, as lines in the order in which they cover each other."""
     drawing = told.drawing
     assert drawing is not None
-    metals = {(w.role, w.piece): w.metal for w in told.wires}
+    wires = {(w.role, w.piece): w for w in told.wires}
     painted: list[tuple[float, PictureLine]] = []
     xs: list[float] = []
     ys: list[float] = []
     for strand in drawing.strands:
+        wire = wires[strand.role, strand.piece]
+        if wire.moves[strand.move].fate == Fate.REMOVED:
+            continue
         flat = [_seen(point) for point in strand.points]
         kept = _simpler(flat)
         for k in range(0, max(1, len(kept) - 1), _CHUNK - 1):
@@ -102,7 +106,7 @@ def picture(told: Plan) -> Picture:
             xs += [p[0] for p in part]
             ys += [p[1] for p in part]
             line = "M" + "L".join(f"{x:.2f} {y:.2f}" for x, y, _ in part)
-            painted.append((depth, PictureLine(d=line, width_mm=strand.height_mm, metal=metals[strand.role, strand.piece])))
+            painted.append((depth, PictureLine(d=line, width_mm=strand.height_mm, metal=wire.metal)))
     for bead in drawing.beads:
         x, y, depth = _seen((bead.x_mm, bead.y_mm, bead.z_mm))
         half = bead.length_mm / 2

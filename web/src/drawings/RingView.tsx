@@ -12,6 +12,9 @@ export interface Stretch {
   move: number;
 }
 
+/** How much is seen of what comes out again. */
+const GHOST = 0.4;
+
 interface Props {
   plan: Plan;
   side: Side;
@@ -40,6 +43,7 @@ export const RingView = memo(function RingView({ plan, side, active, onActive }:
         <g
           key={k}
           fill="none"
+          opacity={chunk.ghost ? GHOST : undefined}
           strokeLinecap={chunk.round ? 'round' : 'butt'}
           strokeLinejoin="round"
           onMouseEnter={() => onActive({ wire: chunk.wire, move: chunk.move })}

@@ -3,6 +3,7 @@ import { useEffect, useMemo } from 'react';
 import { CatmullRomCurve3, TubeGeometry, Vector3 } from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import type { Plan } from '../api/client';
+import { comesOut } from './chunks';
 import { metalColours } from './metals';
 import { stoneColours } from './stones';
 import type { Stretch } from './RingView';
@@ -27,7 +28,8 @@ export default function TurningRing({ plan, active, onActive }: Props) {
         const points = strand.points.map(([x = 0, y = 0, z = 0]) => new Vector3(x, y, z));
         const path = new CatmullRomCurve3(points, false, 'centripetal');
         const geometry = new TubeGeometry(path, Math.min(6000, points.length * 2), told.width_mm / 2, ROUND_THE_WIRE);
-        return [{ geometry, wire, move: strand.move, colour: metalColours(told.metal).body }];
+        const ghost = comesOut(told, strand.move);
+        return [{ geometry, wire, move: strand.move, ghost, colour: metalColours(told.metal).body }];
       }),
     [plan, drawing],
   );
@@ -43,11 +45,17 @@ export default function TurningRing({ plan, active, onActive }: Props) {
       <directionalLight position={[20, 40, 30]} intensity={2.6} />
       <directionalLight position={[-30, -10, -20]} intensity={0.8} />
       <Turning />
-      {tubes.map(({ geometry, wire, move, colour }, k) => {
+      {tubes.map(({ geometry, wire, move, ghost, colour }, k) => {
         const lit = active?.wire === wire && active.move === move;
         return (
           <mesh key={k} geometry={geometry} onClick={() => onActive({ wire, move })}>
-            <meshStandardMaterial color={lit ? '#0f6b63' : colour} metalness={0.65} roughness={0.35} />
+            <meshStandardMaterial
+              color={lit ? '#0f6b63' : colour}
+              metalness={0.65}
+              roughness={0.35}
+              transparent={ghost}
+              opacity={ghost ? 0.35 : 1}
+            />
           </mesh>
         );
       })}

@@ -11,6 +11,8 @@ export interface Chunk {
   colours: MetalColours;
   /** It turns sharply: its pieces meet round, or their corners would stick out. */
   round: boolean;
+  /** It comes out again: what is drawn is only to be worked by. */
+  ghost: boolean;
   wire: number;
   move: number;
 }
@@ -28,6 +30,9 @@ export const project: Record<Side, (p: Point) => [number, number, number]> = {
   end: ([x = 0, y = 0, z = 0]) => [x, -y, z],
   top: ([x = 0, y = 0, z = 0]) => [x, z, y],
 };
+
+/** Whether a stretch of wire is there for a while only. */
+export const comesOut = (wire: Plan['wires'][number], move: number) => wire.moves[move]?.fate === 'removed';
 
 /** Cut every strand into short pieces with a depth, so that they can be painted from back to front. */
 export function chunksOf(plan: Plan, drawing: Drawing, side: Side): Chunk[] {
@@ -49,7 +54,7 @@ export function chunksOf(plan: Plan, drawing: Drawing, side: Side): Chunk[] {
       const part = points.slice(start, end + 1);
       const depth = part.reduce((sum, p) => sum + p[2], 0) / part.length;
       const d = part.map(([x, y], k) => `${k ? 'L' : 'M'}${x.toFixed(2)} ${y.toFixed(2)}`).join('');
-      chunks.push({ d, depth, width, colours, round, wire, move: strand.move });
+      chunks.push({ d, depth, width, colours, round, ghost: comesOut(told, strand.move), wire, move: strand.move });
       start = end;
     }
   }

@@ -12,26 +12,21 @@ from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.hulls import row_at
 from pliant_coil.core.moves.arc import Arc
 from pliant_coil.core.moves.base import Move, on_circle
-from pliant_coil.core.moves.grip import to_hold
 from pliant_coil.core.moves.halo import Halo
-from pliant_coil.core.moves.placed import PLAIN, EndCare, Fate, Piece, Placed, Worked
-from pliant_coil.core.moves.stitch import Stitch
+from pliant_coil.core.moves.placed import PLAIN, Placed, Worked
 from pliant_coil.core.moves.straight import Lead, Straight, Through
 from pliant_coil.core.moves.wrap import Wrap
-from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import BandStyle, HeadStyle, lacks
 from pliant_coil.core.styles.handed_on import LOCKS, End, Form, FormedBand, HeadWork, Opening, Top, Warn, Wires
+from pliant_coil.core.styles.heads.wrapped_stone import steps
+from pliant_coil.core.styles.heads.wrapped_stone.tie import tie
 from pliant_coil.core.styles.parameters import WireSpec, choice, degrees, millimetres, number
 from pliant_coil.core.styles.stones import Gem, PlacedStone
-from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
+from pliant_coil.core.styles.tasks import Task
 from pliant_coil.core.trade.profiles import Profile
-from pliant_coil.core.words.figures import Article, Count, Degrees, Length, Thickness, Times
+from pliant_coil.core.words.figures import Article, Count, Thickness, Times
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
-
-_ROUNDS = 3
-"""Rounds of the temporary tie on each side (common practice, no source)."""
-_TWIST_MM = 15.0
 
 
 class Drilled(Gem):
@@ -44,7 +39,7 @@ class Drilled(Gem):
 
 
 @dataclass(frozen=True)
-class _Laid:
+class Laid:
     """The stone on its band [mm, rad]: the strip's width and mean, where legs stand and touch, where locks lie."""
 
     strip_mm: float
@@ -82,7 +77,7 @@ class WrappedStone(HeadStyle):
             return Say("both its ends come up on one side")
         return lacks(band, Top.TAILS)
 
-    def laid(self, form: Form, band: BandStyle, wires: Wires) -> _Laid:
+    def laid(self, form: Form, band: BandStyle, wires: Wires) -> Laid:
         """The stone on a band formed at this diameter. Raises `Refusal` for one that can't stand there."""
         wire, s = wires["band"], self.stone
         radius = band.centre_line_mm(form.diameter_mm, wires)
@@ -107,7 +102,7 @@ class WrappedStone(HeadStyle):
         edge = (out + b / 2) / radius if self.lies == "flat" else (short + b / 2) / radius
         clear = math.asin(min(0.98, edge)) + m / radius
         lock = min(clear, math.radians(60)) if self.lock_at_deg is None else math.radians(self.lock_at_deg)
-        return _Laid(b, m, out, short, axis, leg, foot, lock)
+        return Laid(b, m, out, short, axis, leg, foot, lock)
 
     def opening(self, form: Form, band: BandStyle, wires: Wires) -> Opening:
         if form.locks < 1:
@@ -118,7 +113,7 @@ class WrappedStone(HeadStyle):
         return Opening(foot_rad=laid.leg_rad, shoulder_rad=laid.lock_rad, across=True, from_head=True, facts=laid)
 
     def make(self, form: Form, band: FormedBand, wires: Wires, opening: Opening) -> HeadWork:
-        laid: _Laid = opening.facts
+        laid: Laid = opening.facts
         s = self.stone
         worked = next(p.worked for p in band.pieces[0].moves)
         slot = band.slots[0]
@@ -191,7 +186,7 @@ class WrappedStone(HeadStyle):
         return HeadWork(
             through={slot.lane: through},
             onward=onward,
-            pieces=(self._tie(laid, wires),),
+            pieces=(tie(halo, laid.mean_mm, wires["tie"]),),
             stones=(stone,),
             tails=tails,
             ledger=ledger,
@@ -200,7 +195,7 @@ class WrappedStone(HeadStyle):
             facts=laid,
         )
 
-    def _lock(self, band: FormedBand, laid: _Laid, wraps: int, side: Literal["left", "right"], lanes: tuple[float, ...], edge: int) -> Wrap:
+    def _lock(self, band: FormedBand, laid: Laid, wraps: int, side: Literal["left", "right"], lanes: tuple[float, ...], edge: int) -> Wrap:
         """Wraps of the strip, as thick as it is on average, round these lanes at a shoulder."""
         m = laid.mean_mm
         profile = Profile("round", m)
@@ -220,22 +215,11 @@ class WrappedStone(HeadStyle):
             host="the band",
         )
 
-    def _pressed(self, worked: Worked, laid: _Laid) -> Worked:
+    def _pressed(self, worked: Worked, laid: Laid) -> Worked:
         """Strip where it is pressed flat in a lock: as thick as it is on average."""
         if worked.height_mm is None or not self.pressed_locks:
             return worked
         return replace(worked, width_mm=laid.mean_mm, height_mm=laid.mean_mm)
-
-    def _tie(self, laid: _Laid, wires: Wires) -> Piece:
-        """Fine wire that holds the turns while the band is made, and comes out again."""
-        fine = wires["tie"]
-        each = 2 * (self.nest_turns - 1) * laid.strip_mm + 2 * math.pi * (laid.mean_mm + fine.height_mm) / 2
-        moves = (
-            Placed("tie.twist1", to_hold("to twist", _TWIST_MM), fate=Fate.REMOVED),
-            Placed("tie.rounds", Stitch("temporary tie", 2 * _ROUNDS, each), fate=Fate.REMOVED),
-            Placed("tie.twist2", to_hold("to twist", _TWIST_MM), fate=Fate.REMOVED),
-        )
-        return Piece("tie.1", "tie", fine, moves, ends=(EndCare.SAWN, EndCare.SAWN))
 
     def phrase(self, band: BandStyle) -> Say:
         s = self.stone
@@ -243,7 +227,7 @@ class WrappedStone(HeadStyle):
         return say(f"{{size}} stone wrapped {{times}}, {way}", size=Article(Thickness(s.length_mm)), times=Times(self.nest_turns))
 
     def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:
-        laid: _Laid = work.facts
+        laid: Laid = work.facts
         found = []
         if self.lies == "flat" and laid.out_mm > 0.62 * band.inside_mm:
             text = say("The turns reach past the finger's sides: {n}, or climbing.", n=Count(max(1, self.nest_turns - 1), "turn", "turns"))
@@ -268,86 +252,4 @@ class WrappedStone(HeadStyle):
         return found
 
     def tasks(self, band: FormedBand, work: HeadWork) -> list[Task]:
-        laid: _Laid = work.facts
-        one = bool(work.onward)
-        through = tuple(p.id for p in work.through.get(0, ()))
-        ids = {p.id: p for led in work.onward.values() for p in led}
-        apart = laid.out_mm + laid.short_mm
-        tasks = [
-            Task(
-                "thread",
-                Phase.WIRE,
-                Say("Thread the stone to its mark, and bend a slight kink on each side so that it stays."),
-                checks=(look("It can't slide."),),
-                cautions=(cautions.THREAD_FIRST, cautions.STONE),
-            ),
-            Task(
-                "halo",
-                Phase.FLAT,
-                say(
-                    "Bend the long end round the stone, {turns}, tight, each {way} the last; press in with flat pliers where it gapes. End opposite the short end.",
-                    turns=Count(self.nest_turns, "whole turn", "whole turns"),
-                    way="outside" if self.lies == "flat" else "above",
-                ),
-                makes=through,
-                checks=(look("From above the turns are evenly spaced.", "It ends early: go on to there."),),
-                cautions=(cautions.STONE,),
-                count=self.nest_turns,
-            ),
-            Task(
-                "legs",
-                Phase.FLAT,
-                Say("Bend the long end sharply down there, and the short end too, both the same way, opposite each other."),
-                checks=(Check(say("Both legs hang straight, {apart} apart.", apart=Length(apart))),),
-                stage="bend",
-            ),
-            Task(
-                "tie",
-                Phase.FLAT,
-                say(
-                    "Fine wire through between leg and stone and round all turns, {n} on each side, twisted on top. It comes out again.",
-                    n=Count(_ROUNDS, "round", "rounds"),
-                ),
-                makes=("tie.rounds",),
-                checks=(look("The turns don't shift."),),
-            ),
-        ]
-        if one:
-            tasks += [
-                Task(
-                    "short-under",
-                    Phase.HEAD,
-                    say(
-                        "Lay the short end under the stone, beside the strand there, to the long leg's shoulder, {angle} from the top.",
-                        angle=Degrees(laid.lock_rad),
-                    ),
-                    makes=tuple(i for i in ids if i.endswith(("down", "under"))),
-                    checks=(reads(0.15),),
-                    stage="lead",
-                ),
-                Task(
-                    "lock-both",
-                    Phase.LOCK,
-                    say(
-                        "Lock the short end {times} across the strands, away from the stone, trim{press}; then the long end the same on the other side.",
-                        times=Times(band.form.locks),
-                        press=" and press it flat" if self.pressed_locks else "",
-                    ),
-                    makes=tuple(i for i in ids if i.endswith("lock")),
-                    checks=(look("As many on both sides.", "Tail short: one wrap fewer on both."), reads(0.15)),
-                    cautions=(cautions.LAST_EASY, cautions.CUT),
-                    count=band.form.locks,
-                    stage="lock",
-                ),
-            ]
-        tasks.append(
-            Task(
-                "tie-out",
-                Phase.ROUND,
-                say("Cut the tie on top and pull out every piece: {n} in all.", n=Count(2 * _ROUNDS, "round", "rounds")),
-                checks=(look("The turns lie even; none of the tie is left inside."),),
-                cautions=(cautions.CUT, cautions.TIPS),
-                stage="tie out",
-            )
-        )
-        return tasks
+        return steps.tasks(self, band, work)
