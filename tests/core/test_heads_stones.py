@@ -3,10 +3,12 @@
 import itertools
 import math
 from itertools import pairwise
+from typing import Any
 
 import numpy as np
 import pytest
 from scipy.integrate import quad
+from shapely import affinity
 from shapely.geometry import LineString, MultiPoint, Point
 
 from pliant_coil.core.mechanics.over_stone import Ellipsoid, Slab
@@ -137,3 +139,30 @@ def test_the_temporary_tie_holds_every_turn_and_is_no_part_of_the_ring(lies: str
     wire = next(w for w in told.wires if w.role == "tie")
     assert {m.fate for m in wire.moves if m.id in ("tie.rounds", "tie.twist1")} == {"removed"}
     assert wire.net_mm == 0
+
+
+# Prongs
+
+
+@pytest.mark.parametrize("shape", ["round", "oval"])
+@pytest.mark.parametrize("bases", [3, 4])
+def test_prongs_stand_at_even_angles_round_a_stone_without_corners(shape: str, bases: int) -> None:
+    """Seen from above, in the stone's own measure (an oval is a circle drawn out), on its edge but for half a wire."""
+    stone: dict[str, Any] = {"shape": shape, "length_mm": 14, "width_mm": 14 if shape == "round" else 11}
+    document = {"finger": {"size": "US 9"}, "band": {"style": "woven", "base_wires": bases}, "head": {"style": "prongs", "stone": stone}}
+    told = plan(read_ring(document), paths=True)
+    assert told.drawing is not None
+    d = next(w.width_mm for w in told.wires if w.role == "base")
+    a, b = stone["length_mm"] / 2, stone["width_mm"] / 2
+    edge = affinity.scale(Point(0, 0).buffer(1, 512), a, b).exterior
+    angles = []
+    for prong in (s for s in told.drawing.strands if s.kind == "prong"):
+        # Its wall: the side that rises most, whichever way the wire is led.
+        foot, _ = max(pairwise(prong.points), key=lambda side: abs(side[1][1] - side[0][1]))
+        stands = Point(foot[0], foot[2])
+        assert edge.distance(stands) == pytest.approx(d / 2, abs=0.01)
+        touches = edge.interpolate(edge.project(stands))
+        angles.append(math.degrees(math.atan2(touches.y / b, touches.x / a)) % 360)
+    apart = 360 / (2 * bases - 2)
+    assert np.diff(sorted(angles)) == pytest.approx(apart, abs=0.5)
+    assert "prongs-off-corners" not in {w.code for w in told.warnings}

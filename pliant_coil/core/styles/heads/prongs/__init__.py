@@ -87,7 +87,7 @@ class Prongs(HeadStyle):
         d = wire.size_mm
         if spread < 2 * d - 1e-9:
             refuse("head.half_spread_mm", "the locks meet under the stone", say("{least} or more", least=Thickness(2 * d)))
-        x_f, z_f = upright.corner_of(self.stone, d)
+        x_f, z_f = upright.foot_of(self.stone, d, 1.0, n - 1)
         if spread + d / 2 > x_f + 1e-9:
             refuse(
                 "head.half_spread_mm",
@@ -129,6 +129,7 @@ class Prongs(HeadStyle):
         reaches = (d / 2 if self.foot_radius_mm is None else self.foot_radius_mm) + d / 2 + self.lip_eye_mm / 2
         if not facts.claw and reaches < _LIP_LEAST_MM:
             found.append(Warn("lips-short", Say("Lips so small hardly reach over the stone's edge: larger loops."), "head.lip_eye_mm"))
+        # Every shape but a curved one has four corners, cut or not.
         aside = 2 * facts.lanes - 2 - _CORNERS
         if not facts.claw and aside > 0 and self.stone.shape not in ("oval", "round"):
             text = say(

@@ -99,10 +99,7 @@ def _lock(
 
 def _prong(style: Prongs, facts: Facts, d: float, z: float, *, right: bool, order: int, count: int) -> Prong:
     """A wire from its place in the crossing to its corner: upper wire to upper corner."""
-    x_f, z_f = corner_of(style.stone, d)
-    share = 1 - 2 * order / (count - 1) if count > 1 else 0.0
-    # Between the corners the edge is straight: a middle prong stands half a wire outside it.
-    corner = (x_f if abs(share) > 0.5 else style.stone.length_mm / 2 + d / 2, z_f * share)
+    corner = foot_of(style.stone, d, 1 - 2 * order / (count - 1) if count > 1 else 0.0, count)
     side = 1 if right else -1
     x, y, _ = on_circle(facts.radius_mm, side * facts.theta, z)
     start, foot = (x, y, z), (side * corner[0], facts.radius_mm, corner[1])
@@ -112,17 +109,22 @@ def _prong(style: Prongs, facts: Facts, d: float, z: float, *, right: bool, orde
     return Prong("prong", start, foot, math.dist(start, foot), edge + d, bend, lip, 1.0 if style.lip == "full" else 0.5, d)
 
 
-def corner_of(stone: HeldStone, d: float) -> tuple[float, float]:
-    """Where a wire stands at a corner: at the middle of a cut corner, half a wire outside it; on a curved edge, at 45°."""
+def foot_of(stone: HeldStone, d: float, share: float, count: int) -> tuple[float, float]:
+    """Where one of `count` wires a side stands up, from the outermost at one edge (share 1) to that at the other (−1).
+
+    At the middle of a cut corner, or on the straight edge between the corners; on a curved edge at even angles all round. Half a wire
+    outside the stone.
+    """
     a, b = stone.length_mm / 2, stone.width_mm / 2
     if stone.shape in ("oval", "round"):
-        x, z = a * math.cos(math.pi / 4), b * math.sin(math.pi / 4)
+        angle = math.pi / 2 * (1 - 1 / count) * share
+        x, z = a * math.cos(angle), b * math.sin(angle)
         nx, nz = x / a**2, z / b**2
         norm = math.hypot(nx, nz)
         return x + d / 2 * nx / norm, z + d / 2 * nz / norm
     c = 0.0 if stone.shape == "rectangle" else min(stone.corner_mm, 2 * a / 3, 2 * b / 3)
     out = d / (2 * math.sqrt(2))
-    return a - c / 2 + out, b - c / 2 + out
+    return a - c / 2 + out if abs(share) > 0.5 else a + d / 2, (b - c / 2 + out) * share
 
 
 def _weave_tail(style: Prongs, band: FormedBand, wires: Wires, facts: Facts, tail: End, k: int) -> tuple[Placed, ...]:
