@@ -77,17 +77,18 @@ class Prongs(HeadStyle):
             refuse("head.setting", "two wires give four ends, and nothing locks them", "claws, or three base wires")
         if form.locks < 1:
             refuse("finish.wraps_each_side", "the crossed ends hold nothing without locks", "at least 1 wrap each side")
-        spread = stone.length_mm / 3 if self.half_spread_mm is None else self.half_spread_mm
+        d = wire.size_mm
+        x_f, z_f = upright.foot_of(self.stone, d, 1.0, n - 1)
+        usual = max(2 * d, min(stone.length_mm / 3, x_f - d / 2))
+        spread = usual if self.half_spread_mm is None else self.half_spread_mm
         if stone.length_mm > 1.1 * form.diameter_mm:
             refuse(
                 "head.stone.length_mm",
                 "the stone is longer than the finger is wide",
                 say("up to {most}", most=Length(math.floor(1.1 * form.diameter_mm))),
             )
-        d = wire.size_mm
         if spread < 2 * d - 1e-9:
             refuse("head.half_spread_mm", "the locks meet under the stone", say("{least} or more", least=Thickness(2 * d)))
-        x_f, z_f = upright.foot_of(self.stone, d, 1.0, n - 1)
         if spread + d / 2 > x_f + 1e-9:
             refuse(
                 "head.half_spread_mm",
