@@ -191,6 +191,11 @@ SAID = [
     ("stone-turns", {"band": {"style": "twisted"}, "head": {"style": "prongs", "stone": ROUGH, "base_mm": 5, "claws_apart_mm": 2}}),
     ("claws-thin", {"band": {"style": "twisted"}, "head": {"style": "prongs", "stone": ROUGH}, "wires": {"band": {"diameter": "0.6 mm"}}}),
     ("squares-stiff", {"band": {"style": "bundled"}, "wires": {"base": {"diameter": "1 mm", "profile": "square", "temper": "half-hard"}}}),
+    ("petals-low", {"head": {"style": "loop-rosette", "splay_inner_deg": 80, "splay_outer_deg": 80}}),
+    ("tip-dents", {"band": {"style": "open"}, "head": {"style": "outline", "tip_bend_mm": 0.6}}),
+    ("row-bare", {"head": {"style": "bead-rows", "side_beads": "2 × 3"}}),
+    ("prong-bends-sharp", {"band": {"style": "woven", "base_wires": 3}, "head": {"style": "prongs", "foot_radius_mm": 0.1}}),
+    ("knuckle-opens", {"finger": {"around_finger_mm": 54, "around_knuckle_mm": 60}, "band": {"style": "open"}}),
     ("eyes-full", {"band": {"style": "woven", "close": "eyes", "eye_mm": 0.9}, "head": {"style": "spiked-disc", "stitches_per_eye": 3}}),
 ]
 

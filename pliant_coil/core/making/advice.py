@@ -11,7 +11,7 @@ from pliant_coil.core.styles.handed_on import Joined, Warn
 from pliant_coil.core.styles.stones import PlacedStone
 from pliant_coil.core.trade.mandrels import RANGE_MM
 from pliant_coil.core.trade.sizes import US_STEP_MM, Size, SizeChange
-from pliant_coil.core.words.figures import Length, Newtons, Share, Thickness
+from pliant_coil.core.words.figures import Length, Newtons, Share, Thickness, Tolerance
 from pliant_coil.core.words.say import Say, say
 
 FLIMSY_BELOW_N = 2.0
@@ -148,6 +148,14 @@ def _size(made: MadeRing) -> list[Warn]:
     if springs > _SPRINGS_MOST_US * US_STEP_MM:
         text = say("This wire springs open by {much}: softer wire, or locks, would hold a size.", much=SizeChange(springs))
         found.append(Warn("springs-far", text, f"wires.{ring.main_role}.temper"))
+    knuckle, gives = ring.file.finger.around_knuckle_mm, ring.band.gives_mm(made.band)
+    if knuckle is not None and gives is not None and (pulled := knuckle - math.pi * made.finished_mm) > gives:
+        text = say(
+            "Over the knuckle it is pulled {pulled} wider, and {stays} of that stay: squeeze it shut each time, or take harder wire.",
+            pulled=Tolerance(pulled),
+            stays=Tolerance(pulled - gives),
+        )
+        found.append(Warn("knuckle-opens", text, f"wires.{ring.main_role}.temper"))
     for width, room in WIDE_MM:
         if made.band.width_mm >= width - 1e-9 and ring.room_us < room:
             text = say(

@@ -78,6 +78,10 @@ class BandStyle(Part, ABC):
         """The inside diameters [mm] that its wearer can set it to; None for a closed band."""
         return None
 
+    def gives_mm(self, band: FormedBand) -> float | None:
+        """How much wider [mm] it can be pulled, all round, before it stays so; None for a closed band."""
+        return None
+
     def hammered(self, band: FormedBand) -> HammeredRing | None:
         """What is read while its rings are hammered flat; None for bands that are not."""
         return None

@@ -5,7 +5,7 @@ from collections.abc import Mapping
 from typing import Any, ClassVar, Literal
 
 from pliant_coil.core.frozen import dataclass
-from pliant_coil.core.mechanics.bending import force_at_yield_n
+from pliant_coil.core.mechanics.bending import force_at_yield_n, opening_at_yield_mm
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.moves.arc import Arc
 from pliant_coil.core.moves.base import Move, on_circle
@@ -173,6 +173,13 @@ class Open(BandStyle):
 
     def adjusts_mm(self, band: FormedBand) -> tuple[float, float] | None:
         return self.range_mm(band.inside_mm, band.strand_wire)
+
+    def gives_mm(self, band: FormedBand) -> float | None:
+        wire = band.strand_wire
+        if wire.profile.name != "round":
+            return None
+        modulus = wire.metal.youngs_modulus_mpa
+        return opening_at_yield_mm(band.radius_mm, wire.size_mm, youngs_modulus_mpa=modulus, yield_mpa=wire.yield_mpa)
 
     def hardening(self, radius_mm: float, wire: Wire) -> Literal["none", "tap", "flatten"]:
         """What the wire needs so that the band holds."""

@@ -21,6 +21,8 @@ from pliant_coil.core.words.say import Say, say
 
 _FILL_MM = 3.0
 """The bead that a row is filled with where only `fill` is said."""
+_BARER_MM = 3.0
+"""So much more bare wire at each end of a side row than of the middle one looks forgotten (common practice, no source)."""
 _ROOM_FOR_BEND_MM = 1.5
 _BARE_MM = 2.5
 """Bare wire that a filled row leaves at each end."""
@@ -178,6 +180,7 @@ class BeadRows(HeadStyle):
     def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:
         facts, onward = work.facts
         wire = band.strand_wire
+        middle = next(p.move for p in work.through[0] if isinstance(p.move, BeadRow))
         found = []
         for placed in (p for led in onward.values() for p in led):
             row: BeadRow = placed.move
@@ -187,6 +190,12 @@ class BeadRows(HeadStyle):
                     "The side row's beads need {need}, there are {room}: one fewer.", need=Length(sum(row.strung.beads)), room=Length(room)
                 )
                 found.append(Warn("row-too-full", text, "head.side_beads"))
+                break
+            barer = row.length_mm - sum(row.strung.beads) - (middle.length_mm - sum(middle.strung.beads))
+            if placed.move.label == "side row" and barer > 2 * _BARER_MM:
+                more = max(1, math.floor(barer / row.strung.beads[-1]))
+                text = say("The side row stays bare at its ends: there is room for {n}.", n=Count(more, "bead more", "beads more"))
+                found.append(Warn("row-bare", text, "head.side_beads"))
                 break
         if self.play_mm and wire.height_mm < 0.5:
             found.append(

@@ -267,6 +267,11 @@ class LoopRosette(HeadStyle):
                 found.append(
                     Warn("row-long", Say("So long a row covers itself: petals inside can't be reached with pliers."), f"head.{field}")
                 )
+        highest = max(row.spiral.height_mm + (row.inside_mm + 2 * row.wire_mm) * math.cos(row.splay_rad) for row in rosette.rows)
+        if highest < rosette.bead_y_mm:
+            found.append(
+                Warn("petals-low", Say("The petals end below the bead's middle: they hide nothing of its sides."), "head.petal_mm")
+            )
         wide = 2 * (
             outer.spiral.radius_mm(outer.advance_mm) + outer.wire_mm / 2 + (outer.inside_mm + 2 * outer.wire_mm) * math.sin(outer.splay_rad)
         )

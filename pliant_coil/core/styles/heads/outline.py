@@ -223,6 +223,9 @@ class Outline(HeadStyle):
         found = []
         if wire.metal.coated and wire.height_mm / (self.rod_mm + wire.height_mm) > _COAT_CRAZES:
             found.append(Warn("coat-crazes", Say("So thin a rod crazes the coat of this wire."), "head.rod_mm"))
+        if self.sign == "heart" and self.tip_bend_mm is not None and self.tip_bend_mm < wire.height_mm - 1e-9:
+            text = say("Pinch only until it stops, {least} or more: pressed on, the wire dents.", least=Thickness(wire.height_mm))
+            found.append(Warn("tip-dents", text, "head.tip_bend_mm"))
         if sign.width_mm > 0.8 * band.inside_mm:
             text = say("The sign is {width} wide: on this finger it stands over the sides.", width=Length(sign.width_mm))
             found.append(Warn("sign-wide", text, "head.rod_mm"))

@@ -17,6 +17,8 @@ from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
 
 _CORNERS = 4
+_SHARPEST = 0.25
+"""Of the wire, inside a bend: sharper ones break soft wire (value from memory)."""
 """Of every stone that has any."""
 _LIP_LEAST_MM = 0.8
 """What a lip has to reach over the edge (common practice, no source)."""
@@ -130,6 +132,9 @@ class Prongs(HeadStyle):
         reaches = (d / 2 if self.foot_radius_mm is None else self.foot_radius_mm) + d / 2 + self.lip_eye_mm / 2
         if not facts.claw and reaches < _LIP_LEAST_MM:
             found.append(Warn("lips-short", Say("Lips so small hardly reach over the stone's edge: larger loops."), "head.lip_eye_mm"))
+        if not facts.claw and self.foot_radius_mm is not None and self.foot_radius_mm < _SHARPEST * d:
+            text = say("Bends so sharp break this wire: {least} inside, or more.", least=Thickness(_SHARPEST * d))
+            found.append(Warn("prong-bends-sharp", text, "head.foot_radius_mm"))
         # Every shape but a curved one has four corners, cut or not.
         aside = 2 * facts.lanes - 2 - _CORNERS
         if not facts.claw and aside > 0 and self.stone.shape not in ("oval", "round"):

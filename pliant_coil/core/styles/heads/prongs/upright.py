@@ -239,7 +239,12 @@ def tasks(style: Prongs, band: FormedBand, work: HeadWork, facts: Facts) -> list
             "fan",
             Phase.HEAD,
             say("Fan the {ends} ends evenly, stone face down on a cloth, each wire under its corner.", ends=number_words(len(prongs))),
-            checks=(look("Wires leave at the middle of each corner.", "Move them by hand before any bend."),),
+            checks=(
+                look(
+                    "Wires leave at the middle of each corner; a pointed back stands clear of the finger, a coated one is touched by nothing but wire.",
+                    "Move them by hand before any bend.",
+                ),
+            ),
         ),
         Task("feet", Phase.HEAD, mark, makes=prongs, checks=(look("All feet are square; none was bent twice."),)),
         Task(
