@@ -114,7 +114,7 @@ def test_worked_wire_is_cut_shorter_than_it_lies() -> None:
 def test_marks_and_jaws_along_the_wire() -> None:
     """A bend lands one wire diameter past the jaw (common practice, no source)."""
     before = Bend("bend", (0, 0, 0), 0.4, 0.0, math.pi / 2, 0.8)
-    after = Bend("bend", (0, 0, 0), 0.4, 0.0, math.pi / 2, 0.8, jaw_at_end=True)
+    after = Bend("bend", (0, 0, 0), 0.4, 0.0, math.pi / 2, 0.8, jaw="after")
     bead = Through("bead", (0, 0, 0), (7, 0, 0), mark="bead", mark_share=0.5)
     found = marks(piece(straight(10, mark="start"), before, bead, after).moves)
     quarter = math.pi / 2 * 0.4

@@ -66,11 +66,10 @@ class MadeRing:
     @cached_property
     def tasks(self) -> tuple[Task, ...]:
         """Every task of band, head and finish, in the order of the phases."""
-        found = [
-            *self.ring.band.tasks(self.band, self.opening),
-            *self.ring.head.tasks(self.band, self.work),
-            *self.ring.finish.tasks(self.band, self.work.tails),
-        ]
+        band, head = self.ring.band.tasks(self.band, self.opening), self.ring.head.tasks(self.band, self.work)
+        # A band that begins at its head can't be made before that is bent.
+        found = [*head, *band] if self.opening.root else [*band, *head]
+        found += self.ring.finish.tasks(self.band, self.work.tails)
         return tuple(sorted(found, key=lambda task: PHASES.index(task.phase)))
 
     def expects(self, task: Task) -> float:

@@ -25,8 +25,8 @@ def marks(moves: Sequence[Placed]) -> list[Mark]:
         if move.mark:
             share = 1 - move.mark_share if placed.backwards else move.mark_share
             found.append(Mark(at + share * length, move.mark, "mark"))
-        if move.jaw_mm is not None:
-            jaw = length - move.jaw_mm if placed.backwards else move.jaw_mm
+        for stands in move.jaws_mm:
+            jaw = length - stands if placed.backwards else stands
             found.append(Mark(max(0.0, at + jaw), f"jaw: {move.label}", "jaw"))
         at += length
     return found

@@ -109,6 +109,11 @@ class Move(ABC):
         """Where along the move the plier's jaw stands, for moves made at pliers; may lie before its start."""
         return None
 
+    @property
+    def jaws_mm(self) -> tuple[float, ...]:
+        """The same for every bend of it, where there are several."""
+        return () if self.jaw_mm is None else (self.jaw_mm,)
+
     @abstractmethod
     def arithmetic(self) -> Say:
         """How the length comes about, in the maker's words and figures."""

@@ -1,7 +1,7 @@
 """A bend at pliers, or against a bead."""
 
 import math
-from typing import ClassVar
+from typing import ClassVar, Literal
 
 from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.curves import Point3, steps_for
@@ -24,8 +24,8 @@ class Bend(Move):
     from_rad: float
     sweep_rad: float
     wire_mm: float
-    jaw_at_end: bool = False
-    """The pliers hold the far side: the jaw stands past the bend's end instead of before its start."""
+    jaw: Literal["before", "after"] | None = "before"
+    """On which side the pliers hold it: before its start or past its end; None where it is bent by hand, or against what is there already."""
     kind: ClassVar[str] = "bend"
     hand: ClassVar[HandKind] = "straight"
 
@@ -34,8 +34,10 @@ class Bend(Move):
         return self.radius_mm * abs(self.sweep_rad)
 
     @property
-    def jaw_mm(self) -> float:
-        return self.length_mm + self.wire_mm if self.jaw_at_end else -self.wire_mm
+    def jaw_mm(self) -> float | None:
+        if self.jaw is None:
+            return None
+        return -self.wire_mm if self.jaw == "before" else self.length_mm + self.wire_mm
 
     def arithmetic(self) -> Say:
         return say(

@@ -11,7 +11,8 @@ from pliant_coil.core.moves.straight import Straight
 def bent(corners: list[Point], labels: list[str], *, radius_mm: float, wire_mm: float, z_mm: float = 0.0) -> list[Move]:
     """From the first corner to the last, (x, y) in the ring's plane, all turning clockwise; `labels` name the straights.
 
-    Each bend has the neutral radius `radius_mm`; jaws stand on the side of the wire's middle.
+    Each bend has the neutral radius `radius_mm`. The first is made with the jaws on the side of the wire's middle, the rest against what it
+    then carries.
     """
     moves: list[Move] = []
     start = corners[0]
@@ -28,7 +29,7 @@ def bent(corners: list[Point], labels: list[str], *, radius_mm: float, wire_mm: 
         moves.append(Straight(labels[k - 1], (*start, z_mm), (*stop, z_mm)))
         # Turning clockwise, the centre lies to the right of the way.
         centre = (stop[0] + radius_mm * math.cos(into), stop[1] - radius_mm * math.sin(into), z_mm)
-        moves.append(Bend("bend", centre, radius_mm, into - math.pi / 2, turn, wire_mm, jaw_at_end=k > (len(corners) - 1) / 2))
+        moves.append(Bend("bend", centre, radius_mm, into - math.pi / 2, turn, wire_mm, jaw="after" if k == 1 else None))
         out = into + turn
         start = (b[0] + cut * math.sin(out), b[1] + cut * math.cos(out))
     return moves

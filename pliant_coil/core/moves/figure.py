@@ -10,6 +10,9 @@ from pliant_coil.core.trade.hand import HandKind
 from pliant_coil.core.words.figures import Thickness
 from pliant_coil.core.words.say import Say, say
 
+_STRAIGHT_RAD = math.radians(5)
+"""A corner that turns by less is a place on a side."""
+
 
 @dataclass(frozen=True)
 class Figure(Move):
@@ -25,7 +28,8 @@ class Figure(Move):
     radius_mm: float
     at_rad: float = 0.0
     closed: bool = False
-    jaws: bool = False
+    at_pliers_mm: float = 0.0
+    """The wire's diameter where its corners are bent at pliers: a bend lands about that far past the jaw."""
     kind: ClassVar[str] = "figure"
     seconds: ClassVar[float] = 45.0
     hand: ClassVar[HandKind] = "frame"
@@ -55,6 +59,27 @@ class Figure(Move):
             return self._sides
         saved = sum(2 * math.tan(abs(turn) / 2) - abs(turn) for *_, turn in self._bent())
         return self._sides - saved * self.rounding_mm
+
+    @property
+    def corners_mm(self) -> tuple[float, ...]:
+        """Where along it the middle of each corner lies."""
+        found, gone = [], 0.0
+        for a, b, _, turn in self._bent():
+            saved = (2 * math.tan(abs(turn) / 2) - abs(turn)) * self.rounding_mm
+            gone += math.dist(a, b)
+            if abs(turn) > _STRAIGHT_RAD:
+                found.append(gone - saved / 2)
+            gone -= saved
+        return tuple(found)
+
+    @property
+    def jaws_mm(self) -> tuple[float, ...]:
+        if not self.at_pliers_mm:
+            return ()
+        # On the side of the wire's middle, from which the corners are measured; the one there is bent at its own mark.
+        middle = self.length_mm / 2
+        off = [(corner, corner - middle) for corner in self.corners_mm]
+        return tuple(corner - math.copysign(self.at_pliers_mm, away) for corner, away in off if abs(away) > self.at_pliers_mm)
 
     def arithmetic(self) -> Say:
         return say(

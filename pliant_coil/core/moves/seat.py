@@ -59,7 +59,7 @@ class Seat:
             Straight("leg", (-e, foot_y, z_left_mm), (-e, top_y, 0.0)),
             Bend("bend", (-e + r, top_y, 0.0), r, -math.pi / 2, math.pi / 2, r),
             Through(label, (-hole, y, 0.0), (hole, y, 0.0), mark=mark, mark_share=0.5),
-            Bend("bend", (e - r, top_y, 0.0), r, 0.0, math.pi / 2, r, jaw_at_end=True),
+            Bend("bend", (e - r, top_y, 0.0), r, 0.0, math.pi / 2, r, jaw="after"),
             Straight("leg", (e, top_y, 0.0), (e, foot_y, z_right_mm)),
-            Bend("bend", (e + r, foot_y, z_right_mm), r, -math.pi / 2, -turn, r, jaw_at_end=True),
+            Bend("bend", (e + r, foot_y, z_right_mm), r, -math.pi / 2, -turn, r, jaw="after"),
         ]

@@ -28,6 +28,9 @@ from pliant_coil.core.trade.sizes import SYSTEMS, US_STEP_MM, MandrelMark, Size,
 from pliant_coil.core.words.figures import Count, CutLength, Length, Number, Thickness, inches_up
 from pliant_coil.core.words.say import NOTHING, Reader, Say, listed, say, write
 
+_TELLS_MM = 0.004
+"""A cause that changes the size by less isn't told: it would read +0."""
+
 
 def plan(file: RingFile, *, paths: bool = False, habits: bool = True, hand: KnownHand | None = None) -> model.Plan:
     """The plan of a ring, for a hand if it is known. Raises `Refusal` for what can't be made.
@@ -65,6 +68,7 @@ def plan_of(all_of_it: Planned, *, paths: bool = False, habits: bool = True) -> 
                 said=say("{by}", by=SizeChange(c.mm, signed=True)),
             )
             for c in contributions(made)
+            if abs(c.mm) >= _TELLS_MM
         ],
         schools=_schools(solver, ring, all_of_it.solved) if habits else [],
         choices=_choices(all_of_it.choices),

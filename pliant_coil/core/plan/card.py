@@ -1,8 +1,15 @@
 """The plan as a readable card, for the terminal."""
 
+from collections.abc import Sequence
+
 from pliant_coil.core.plan.model import Plan, Size
 from pliant_coil.core.styles.handed_on import SizedBy
 from pliant_coil.core.words.say import Reader, Say, write
+
+_NOTHING_MM = 0.05
+"""A step to the next stretch that is hardly there isn't listed."""
+_LONGEST, _OFTEN = 4, 3
+"""Stretches in what is said once, and how often it has to come."""
 
 
 def card(plan: Plan, reader: Reader) -> str:
@@ -12,7 +19,6 @@ def card(plan: Plan, reader: Reader) -> str:
         return write(said, reader)
 
     def size(of: Size) -> str:
-
         return ", ".join(of.exact[code] for code in reader.systems)
 
     lines = [plan.title, ""] if plan.title else []
@@ -31,7 +37,7 @@ def card(plan: Plan, reader: Reader) -> str:
             f"  {w(wire.arithmetic)}",
             *([f"  {w(wire.more)}"] if wire.more else []),
         ]
-        lines += [f"  {m.label}: {w(m.length)}" for m in wire.moves]
+        lines += [f"  {line}" for line in repeats([f"{m.label}: {w(m.length)}" for m in wire.moves if m.length_mm > _NOTHING_MM])]
         lines += [f"  mark {w(m.at)}  {m.label}" for m in wire.marks]
     lines += ["", "Steps"]
     for number, step in enumerate(plan.steps, 1):
@@ -39,3 +45,26 @@ def card(plan: Plan, reader: Reader) -> str:
         lines += [f"     ! {w(caution)}" for caution in step.cautions]
     lines += ["", *(f"Mind: {w(warning.text)}" for warning in plan.warnings)] if plan.warnings else []
     return "\n".join(lines)
+
+
+def repeats(lines: Sequence[str]) -> list[str]:
+    """The same, what comes again and again said once: `25 × (bead: 7.4 mm, wrap: 5.4 mm)`."""
+    found, at = [], 0
+    while at < len(lines):
+        long, times = max(((long, _times(lines, at, long)) for long in range(1, _LONGEST + 1)), key=lambda way: way[0] * (way[1] - 1))
+        if times < _OFTEN:
+            found.append(lines[at])
+            at += 1
+            continue
+        block = ", ".join(lines[at : at + long])
+        found.append(f"{times} × ({block})" if long > 1 else f"{times} × {block}")
+        at += long * times
+    return found
+
+
+def _times(lines: Sequence[str], at: int, long: int) -> int:
+    """How often the next so many lines come one after the other."""
+    block, times = lines[at : at + long], 1
+    while lines[at + long * times : at + long * (times + 1)] == block:
+        times += 1
+    return times

@@ -85,13 +85,19 @@ class Finish(Part):
             return []
         tasks: list[Task] = []
         locks = band.form.locks
+        bound = band.ledger.left.wraps or band.ledger.right.wraps
+        otherwise = Say(
+            "Otherwise stretch it, or push the wraps together: it is bound already."
+            if bound
+            else "Otherwise draw the tails, or form it again there: nothing is locked yet."
+        )
         if locks:
             tasks.append(
                 Task(
                     "read-before-locks",
                     Phase.READ,
                     Say("Slide it back on the mandrel before anything is locked."),
-                    checks=(reads(otherwise=Say("Otherwise draw the tails, or form it again there: nothing is locked yet.")),),
+                    checks=(reads(otherwise=otherwise),),
                     cautions=(cautions.LAST_EASY,),
                 )
             )

@@ -179,7 +179,7 @@ class BeadLock(HeadStyle):
             say(
                 "Bend the long tail up square at the left foot, thread {bead}, and bend it square down at the other side."
                 if one_way
-                else "Thread {bead} to its mark and fold both halves down square beside it, jaws at the jaw marks.",
+                else "Thread {bead} to its mark and fold both halves down square beside it, jaws at the inner jaw marks; at the outer ones they turn off along the mandrel.",
                 bead=self.whole.words,
             ),
             makes=tuple(p.id for p in work.through.get(0, ())),

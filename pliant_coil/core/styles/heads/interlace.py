@@ -247,12 +247,10 @@ class Interlace(HeadStyle):
                 "part",
                 Phase.HEAD,
                 say(
-                    "Cut both fine ends between the base wires and roll them in. Part the two ends of each side with a finger, about {angle} outwards, and bring the tips back in a soft curve: "
-                    "no pliers.",
+                    "Part the two ends of each side with a finger, about {angle} outwards, and bring the tips back in a soft curve: no pliers.",
                     angle=Degrees(slope),
                 ),
                 checks=(look("Both sides alike."),),
-                cautions=(cautions.CUT,),
                 stage="knot",
             ),
             Task(

@@ -237,7 +237,8 @@ class NestHead(HeadStyle):
             tasks.append(Task("seat", Phase.HEAD, says, makes=(*seat, *anchors), checks=(sits, reads(0.15)), cautions=(cautions.STONE,)))
         else:
             says = say(
-                "Thread {bead} to the middle mark and fold both halves down square beside it, jaws at the jaw marks.", bead=self.bead.words
+                "Thread {bead} to the middle mark and fold both halves down square beside it, jaws at the inner jaw marks; at the outer ones they turn off along the mandrel.",
+                bead=self.bead.words,
             )
             tasks.append(
                 Task(

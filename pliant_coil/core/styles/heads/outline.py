@@ -249,6 +249,7 @@ class Outline(HeadStyle):
         sign: _Sign = work.facts
         placed = work.through[0]
         ids = tuple(p.id for p in placed)
+        apart = say("{gap} between them", gap=Thickness(self.lobe_gap_mm)) if self.lobe_gap_mm else Say("touching")
         settle = Task(
             "settle",
             Phase.FLAT,
@@ -311,7 +312,7 @@ class Outline(HeadStyle):
                 makes=("head.right.lobe",),
                 checks=(
                     look(
-                        say("Both lobes equally high, {gap} between them, both tails on one face.", gap=Thickness(self.lobe_gap_mm)),
+                        say("Both lobes equally high, {apart}, both tails on one face.", apart=apart),
                         "Tails on two faces: unwind the second lobe and go round the other way over.",
                     ),
                 ),

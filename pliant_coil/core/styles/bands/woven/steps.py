@@ -38,12 +38,12 @@ def tasks(style: Woven, band: FormedBand, opening: Opening) -> list[Task]:
                 checks=(Check(say("Between the marks it is {length}.", length=Length(guide.length_mm))),),
             )
         )
-    tasks += _weaving(style, band, laid, guide)
+    tasks += _weaving(style, band, opening, laid, guide)
     tasks += _closing(style, band, opening, laid)
     return tasks
 
 
-def _weaving(style: Woven, band: FormedBand, laid: Laid, guide: Guide | None) -> list[Task]:
+def _weaving(style: Woven, band: FormedBand, opening: Opening, laid: Laid, guide: Guide | None) -> list[Task]:
     weave = laid.weave
     program = program_text(weave.groups)
     made = tuple(p.id for piece in band.pieces if piece.role == "weave" for p in piece.moves)
@@ -68,6 +68,11 @@ def _weaving(style: Woven, band: FormedBand, laid: Laid, guide: Guide | None) ->
             gap=Thickness(weave.gap_mm),
         ),
     }["middle" if style.weave_wires == 2 else style.begins]
+    if opening.root:
+        begin = say(
+            "At the mark, where the two tails run side by side, {gap} apart, hold the fine wire behind the lower one, one wrap on it, and weave on from there.",
+            gap=Thickness(weave.gap_mm),
+        )
     words = say(
         "Weave {program}, {words}, {cycles}: {length} in all. Push the wraps together after every group.",
         program=program,
@@ -124,7 +129,7 @@ def _weaving(style: Woven, band: FormedBand, laid: Laid, guide: Guide | None) ->
 
 def _closing(style: Woven, band: FormedBand, opening: Opening, laid: Laid) -> list[Task]:
     ends = say(
-        "Finish the fine ends: what the head needs is coiled aside; the others are cut {stands} long between the base wires, on the side away from the "
+        "Finish the fine ends: what a later step uses is coiled aside; the others are cut {stands} long between the base wires, on the side away from the "
         "finger, and rolled down in the direction of the wrap.",
         stands=Tolerance(1),
     )

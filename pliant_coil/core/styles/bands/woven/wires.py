@@ -66,7 +66,7 @@ def laid_base(style: Woven, wire: Wire, laid: Laid, opening: Opening) -> tuple[l
             2 * half,
             z,
             z,
-            mark="begin weaving" if lane in (0, 1) else "",
+            mark="begin weaving",
             mark_share=share,
             host="the mandrel",
         )

@@ -125,7 +125,7 @@ class DoubleCoil(HeadStyle):
         for side in (-1, 1):
             turned = on_circle(axis - r, side * (foot - delta), 0.0)
             from_rad = -foot - math.pi / 2 if side < 0 else foot - delta
-            bend = Bend("bend", turned, r, from_rad, math.pi / 2 + delta, wire_mm, jaw_at_end=side > 0)
+            bend = Bend("bend", turned, r, from_rad, math.pi / 2 + delta, wire_mm, jaw="after" if side < 0 else None)
             ends = [(*corners[0], 0.0), on_circle(leg, side * foot, 0.0)] if side < 0 else [on_circle(leg, foot, 0.0), (*corners[3], 0.0)]
             straight = Straight("leg", ends[0], ends[1])
             moves += [straight, bend] if side < 0 else [bend, straight]

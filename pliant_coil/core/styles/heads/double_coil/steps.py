@@ -18,9 +18,10 @@ def tasks(style: DoubleCoil, band: FormedBand, work: HeadWork) -> list[Task]:
     """What is done at the bench to make it."""
     barrel: Barrel = work.facts
     coil = barrel.coil
-    wire = band.strand_wire
-    jaw = coil.barrel_length_mm / 2 - wire.height_mm
-    through = tuple(p.id for p in work.through.get(0, ()))
+    led = work.through[0]
+    through = tuple(p.id for p in led)
+    bend, threaded = led[1], led[2]
+    jaw = threaded.length_mm / 2 + bend.length_mm - (bend.move.jaw_mm or 0.0)
     hold_turns = 0.5 * coil.turns_per_outer
     ends = tuple(p.id for piece in work.pieces for p in piece.moves if "close" in p.id or "lead" in p.id)
     tasks = [
@@ -119,14 +120,14 @@ def tasks(style: DoubleCoil, band: FormedBand, work: HeadWork) -> list[Task]:
             )
         )
     if work.onward:
-        led = tuple(p.id for moves in work.onward.values() for p in moves if p.id.endswith("pass"))
+        passes = tuple(p.id for moves in work.onward.values() for p in moves if p.id.endswith("pass"))
         locks = tuple(p.id for moves in work.onward.values() for p in moves if p.id.endswith("lock"))
         tasks += [
             Task(
                 "past",
                 Phase.HEAD,
                 Say("Bring the left tail past the barrel above, the right one below, and draw both tight."),
-                makes=led,
+                makes=passes,
                 checks=(reads(0.15),),
             ),
             Task(

@@ -231,7 +231,7 @@ class FramedBead(HeadStyle):
         z = start[2]
         # The lead points up along the tangent; the bend turns it level, towards the bead.
         centre = (start[0] - d * math.sin(theta), start[1] - d * math.cos(theta), z)
-        bend = Bend("bend", centre, d, theta, -theta, d)
+        bend = Bend("bend", centre, d, theta, -theta, d, jaw=None)
         line = frame.line(inner)
         points = [(x, frame.level_mm, y) for x, y in line]
         trimmed = _after(points, corner)

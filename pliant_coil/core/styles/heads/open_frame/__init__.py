@@ -167,7 +167,7 @@ class OpenFrame(HeadStyle):
             half = frame.half if near else tuple((a, -z) for a, z in frame.half)
             # It butts the band's wire, which it meets at half a right angle.
             cut = Way.flat(half).part(0.0, frame.half_mm - d / math.sqrt(2))
-            double = Figure("double", tuple((a, z) for a, z, _ in cut), 0.0, radius, mark="to the neck", mark_share=1.0)
+            double = Figure("double", tuple((a, z) for a, z, _ in cut), 0.0, radius)
             onward[end.key] = (Placed(f"{'near' if near else 'far'}.double", double, backwards=end.which == "first"),)
         counts = self._counts(frame, wires)
         tail = next(end for end in band.ends if end.role == "weave")
@@ -197,7 +197,15 @@ class OpenFrame(HeadStyle):
         if self.neck == "crossed":
             # Each tail leaves on the other side: the outline is walked from the far side.
             order = (order[0], *reversed(order[1:]))
-        outline = Figure("outline", (*order, order[0]), 0.0 if curve else rounding, radius, mark="middle", mark_share=0.5, jaws=not curve)
+        outline = Figure(
+            "outline",
+            (*order, order[0]),
+            0.0 if curve else rounding,
+            radius,
+            mark="middle",
+            mark_share=0.5,
+            at_pliers_mm=0.0 if curve else d,
+        )
         path = outline.path()
         names: list[Move] = [Lead("neck", left, path[0]), outline, Lead("neck", path[-1], right)]
         return tuple(Placed(f"head.{name}", move) for name, move in zip(("neck1", "outline", "neck2"), names, strict=True))

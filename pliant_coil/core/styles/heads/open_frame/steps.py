@@ -6,15 +6,18 @@ import math
 from typing import TYPE_CHECKING
 
 from pliant_coil.core.mechanics.polygons import sharp_angles
+from pliant_coil.core.moves.figure import Figure
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.handed_on import FormedBand, HeadWork
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
 from pliant_coil.core.trade.sizes import MandrelMark
 from pliant_coil.core.words.figures import Count, Length, Number, Thickness, Tolerance
-from pliant_coil.core.words.say import Say, say
+from pliant_coil.core.words.say import Say, listed, say
 
 if TYPE_CHECKING:
     from pliant_coil.core.styles.heads.open_frame import Frame, OpenFrame
+
+_AT_THE_MARK_MM = 0.2
 
 
 def tasks(style: OpenFrame, band: FormedBand, work: HeadWork) -> list[Task]:
@@ -27,9 +30,15 @@ def tasks(style: OpenFrame, band: FormedBand, work: HeadWork) -> list[Task]:
     far = tuple(p.id for piece in work.pieces for p in piece.moves)
     start = MandrelMark(band.form.diameter_mm)
 
+    bent = outline[1].move
+    assert isinstance(bent, Figure)
+    off = [abs(corner - bent.length_mm / 2) for corner in bent.corners_mm]
+    away = sorted({round(mm, 1) for mm in off if mm > _AT_THE_MARK_MM})
+    first = "the first at the mark, the next" if len(off) > 2 * len(away) else "at"
     turns = say(
-        "{turns}° corners, jaws a wire's width short of each mark",
+        f"{{turns}}° corners, {first} {{away}} from it on both sides, each with the jaws a wire's width short, as on the strip",
         turns=Number(math.degrees(math.pi - sharp_angles(frame.outline)[0]), 0),
+        away=listed([say("{mm}", mm=Length(mm)) for mm in away]),
     )
     second = (
         "a piece cut from the rest of the fine wire (or a new one, if that is shorter)"

@@ -48,7 +48,7 @@ def tasks(style: "Wave", work: HeadWork) -> list[Task]:
             makes=ids,
             checks=(
                 look(
-                    say("Crest meets crest at {n} in all.", n=Count(total, "place", "places")),
+                    say("Crest meets crest at {n} in all, as on the card's drawing of the tops.", n=Count(total, "place", "places")),
                     "Move single crests by a hair: contacts first.",
                 ),
             ),

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from typing import TYPE_CHECKING
 
 from pliant_coil.core.styles import cautions
@@ -61,6 +62,19 @@ def tasks(style: WrappedStone, band: FormedBand, work: HeadWork) -> list[Task]:
             checks=(look("The turns don't shift."),),
         ),
     ]
+    if not one:
+        tasks.append(
+            Task(
+                "shoulders",
+                Phase.HEAD,
+                say(
+                    "Mark both shoulders, {chord} from the ring's top, straight across: each tail is locked from there on, clear of the turns.",
+                    chord=Length(2 * band.radius_mm * math.sin(laid.lock_rad / 2)),
+                ),
+                checks=(look("Left as far as right."),),
+                stage="mark",
+            )
+        )
     if one:
         tasks += [
             Task(
