@@ -35,7 +35,10 @@ const drawing: Drawing = {
   ],
   soldered: [],
 };
-const plan = { wires: [{ role: 'band', piece: 1, width_mm: 0.8, metal: 'brass' }], drawing } as unknown as Plan;
+const plan = {
+  wires: [{ role: 'band', piece: 1, width_mm: 0.8, metal: 'brass', moves: [] }],
+  drawing,
+} as unknown as Plan;
 
 test('seen end-on, a flat turn is one piece, and the nearer lies over the farther', () => {
   const chunks = chunksOf(plan, drawing, 'end').filter((c) => c.move !== 4);

@@ -2,7 +2,10 @@
 import { cleanup, render, screen } from '@testing-library/react';
 import { afterEach, expect, test } from 'vitest';
 import type { Plan } from '../api/client';
+import BenchCard from '../plan/BenchCard';
 import { turned } from '../testing/desk';
+import { drawn } from '../testing/serve';
+import { bounds } from './chunks';
 import { solderMarks, solderWords } from './solder';
 import { UnrolledTop } from './UnrolledTop';
 import { unrolledTop } from './unrolled';
@@ -74,4 +77,22 @@ test('solder is named by what is there, and what lies at the back is covered fro
   expect(solderMarks(drawing, 'end', '#000').every((m) => m.front)).toBe(true);
   // A point is a dot: a line without length, with round ends.
   expect(solderMarks(drawing, 'top', '#000')[2]?.d).toMatch(/^M0.00 0.00h/);
+});
+
+test('the bench card has every step to tick, a place for each reading, and at 1:1 the wires and what is seen from above', () => {
+  const { container } = drawn(<BenchCard plan={stack} stands />);
+  const steps = [...container.querySelectorAll('ol li')].map((li) => li.textContent);
+  expect(steps).toHaveLength(stack.steps.length);
+  stack.steps.forEach((step, k) => {
+    expect(steps[k]?.includes('Read: __')).toBe(step.expected_mm !== null);
+    for (const caution of step.cautions) expect(steps[k]).toContain(caution);
+  });
+  const drawing = stack.drawing;
+  if (!drawing) throw new Error('no drawing');
+  const [, , wide, high] = bounds(drawing, stack, 'top');
+  const shown = screen.getByTestId('from-above');
+  // An inch is 96 pixels on paper.
+  expect(parseFloat(getComputedStyle(shown).width)).toBeCloseTo((wide / 25.4) * 96, 1);
+  expect(parseFloat(getComputedStyle(shown).height)).toBeCloseTo((high / 25.4) * 96, 1);
+  expect(screen.getByRole('img', { name: 'The tops rolled out flat', hidden: true })).toBeTruthy();
 });

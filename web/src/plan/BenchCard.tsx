@@ -1,6 +1,8 @@
 import Box from '@mui/material/Box';
 import { memo } from 'react';
-import type { Plan } from '../api/client';
+import type { Drawing, Plan } from '../api/client';
+import { bounds } from '../drawings/chunks';
+import { RingView } from '../drawings/RingView';
 import { solderWords } from '../drawings/solder';
 import { UnrolledTop } from '../drawings/UnrolledTop';
 import { waved } from '../drawings/unrolled';
@@ -129,6 +131,7 @@ const BenchCard = memo(function BenchCard({ plan, stands }: Props) {
           />
         </Box>
       )}
+      {plan.drawing && plan.wires.length > 0 && <FromAbove plan={plan} drawing={plan.drawing} />}
       {waved(plan) && (
         <Box sx={{ breakInside: 'avoid', mb: 1 }}>
           <p>The tops rolled out flat, to lever after; counted from their middle. {solderWords(plan.drawing)}.</p>
@@ -150,6 +153,19 @@ const BenchCard = memo(function BenchCard({ plan, stands }: Props) {
   );
 });
 export default BenchCard;
+
+/** The head as it lies, to lay the work on: of a ring what is seen from above, of an ornament all of it. */
+function FromAbove({ plan, drawing }: { plan: Plan; drawing: Drawing }) {
+  const [, , width, height] = bounds(drawing, plan, 'top');
+  return (
+    <Box sx={{ breakInside: 'avoid', mb: 1 }}>
+      <p>From above, at 1:1:</p>
+      <Box sx={{ width: `${width * PX_PER_MM}px`, height: `${height * PX_PER_MM}px` }} data-testid="from-above">
+        <RingView plan={plan} side="top" active={null} onActive={nothing} />
+      </Box>
+    </Box>
+  );
+}
 
 function FragmentOfCut({ wire, count }: { wire: Plan['wires'][number]; count: number }) {
   const marks = wire.marks.filter((m) => m.kind === 'mark').map((m) => `${m.label} at ${withFractions(m.at)}`);

@@ -271,7 +271,7 @@ class Outline(HeadStyle):
                 )
                 if self.sign == "loops"
                 else Say(
-                    "Bend one half from the middle mark outwards by the print of the sign, then the other in mirror; both tails leave on one face."
+                    "Bend one half from the middle mark outwards on the card's view from above, then the other in mirror; both tails leave on one face."
                 )
             )
             return [Task("sign", Phase.FLAT, says, makes=ids, checks=(look("Both halves alike; both tails on one face, level."),)), settle]

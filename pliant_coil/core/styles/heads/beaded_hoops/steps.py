@@ -119,13 +119,13 @@ def tasks(style: BeadedHoops, band: FormedBand, work: HeadWork) -> list[Task]:
                 "tie",
                 Phase.FLAT,
                 say(
-                    "Lay the hoops out on the print, {where}. Take each tail on to its crossing and {n} round the hoop below, "
+                    "Lay the hoops out on the card's view from above, {where}. Take each tail on to its crossing and {n} round the hoop below, "
                     "the way that hoop is wound; trim on the inside.",
                     where=where,
                     n=Count(style.tie_wraps, "wrap", "wraps"),
                 ),
                 makes=ties,
-                checks=(Check(say("The hoops don't slide; within {off} of the print.", off=Tolerance(0.5))),),
+                checks=(Check(say("The hoops don't slide; within {off} of the drawing.", off=Tolerance(0.5))),),
                 cautions=(cautions.CUT,),
             )
         )
