@@ -178,3 +178,30 @@ def test_bands_that_cant_be_made_are_refused(band: dict[str, Any], rest: dict[st
 def test_wire_that_is_bent_too_sharply_is_told(wires: dict[str, Any], band: dict[str, Any], warned: list[str]) -> None:
     told = planned(band, wires=wires)
     assert [w.field for w in told.warnings if w.code == "bent-too-sharply"] == warned
+
+
+@pytest.mark.parametrize(("eye", "wire"), [(1.5, "0.8 mm"), (1.2, "0.9 mm"), (2.0, "1 mm")])
+def test_eyes_that_close_a_weave_lie_level_and_touch_in_the_top(eye: float, wire: str) -> None:
+    """Looked at on the drawing: the middles of facing eyes, and of those beside each other, stand an eye's outside apart."""
+    document = {
+        "finger": {"size": "US 8"},
+        "wires": {"base": {"diameter": wire}},
+        "band": {"style": "woven", "close": "eyes", "eye_mm": eye},
+        "head": {"style": "spiked-disc"},
+    }
+    told = plan(read_ring(document), paths=True)
+    assert told.drawing is not None
+    d = next(w.width_mm for w in told.wires if w.role == "base")
+    middles = []
+    for strand in (s for s in told.drawing.strands if s.kind == "eye"):
+        points = strand.points[:-1] if math.dist(strand.points[0], strand.points[-1]) < 0.1 else strand.points
+        middles.append([sum(p[k] for p in points) / len(points) for k in range(3)])
+    assert len(middles) == 4
+    outside = eye + 2 * d
+    for x, y, z in middles:
+        facing = min((other for other in middles if other[0] * x < 0), key=lambda other: math.dist(other, (x, y, z)))
+        beside = min((other for other in middles if other[2] * z < 0), key=lambda other: math.dist(other, (x, y, z)))
+        # Bent round the finger a chord is a little shorter than the arc.
+        assert math.dist(facing, (x, y, z)) == pytest.approx(outside, abs=0.15)
+        assert math.dist(beside, (x, y, z)) == pytest.approx(outside, abs=0.15)
+        assert math.hypot(x, y) == pytest.approx(told.finished.inside_diameter_mm / 2 + 0.4 + d / 2, abs=0.35)

@@ -166,3 +166,30 @@ def test_prongs_stand_at_even_angles_round_a_stone_without_corners(shape: str, b
     apart = 360 / (2 * bases - 2)
     assert np.diff(sorted(angles)) == pytest.approx(apart, abs=0.5)
     assert "prongs-off-corners" not in {w.code for w in told.warnings}
+
+
+@pytest.mark.parametrize(
+    "band",
+    [{"style": "woven", "close": "eyes"}, {"style": "braided"}, {"style": "bundled"}, {"style": "stacked"}],
+    ids=lambda b: b["style"],
+)
+def test_a_cage_on_a_closed_band_is_made_of_a_wire_of_its_own(band: dict[str, Any]) -> None:
+    """It lies under the stone and goes round all of the band on both sides first: looked at on the drawn wires."""
+    told = plan(read_ring({"finger": {"size": "US 9"}, "band": band, "head": {"style": "cage"}}), paths=True)
+    assert told.drawing is not None
+    own = {s.id: s for s in told.drawing.strands if s.role == "coil"}
+    under = own["coil.under"].points
+    (stone,) = told.drawing.beads
+    assert max(y for _, y, _ in under) <= stone.y_mm - stone.height_mm / 2 + 0.05
+    assert len([i for i in own if ".pass." in i]) == 3
+    others = [s for s in told.drawing.strands if s.role != "coil"]
+    for name, sign in (("coil.left.anchor", -1), ("coil.right.anchor", 1)):
+        turns = own[name].points
+        angle = sum(math.atan2(x, y) for x, y, _ in turns) / len(turns)
+        assert sign * angle > 0
+        loop = MultiPoint([(z, math.hypot(x, y)) for x, y, z in turns]).convex_hull
+        near = [(z, math.hypot(x, y)) for s in others for x, y, z in s.points if abs(math.atan2(x, y) - angle) < 0.03]
+        assert near and all(loop.buffer(0.05).contains(Point(p)) for p in near)
+    assert told.finished.inside_diameter_mm < told.start.inside_diameter_mm
+    wire = next(w for w in told.wires if w.role == "coil")
+    assert [m.label for m in wire.marks] == ["middle"]

@@ -100,7 +100,8 @@ class Solver:
         found = _root(lambda form: self.at(form).finished_mm - aim_mm, guess, _likely_start(first, aim_mm))
         if found is None:
             if first.band.sized_by is SizedBy.LENGTH:
-                return guess
+                # Whole repeats go up in steps: near enough for the right ones to be found beside it.
+                return _likely_start(first, aim_mm)
             refuse("wires", "this wire springs back further than any mandrel can make up for", "a softer or thicker wire, or lock wraps")
         return found
 

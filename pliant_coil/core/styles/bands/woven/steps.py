@@ -148,7 +148,7 @@ def _closing(style: Woven, band: FormedBand, opening: Opening, laid: Laid) -> li
     start = MandrelMark(band.form.diameter_mm)
     if style.close == "eyes":
         eyes = say(
-            "Turn each end, {stem} beyond the weave, outwards into an eye {eye} inside.",
+            "Part the ends of each side a little and turn each, {stem} beyond the weave, into an eye {eye} inside that lies level, towards the ring's top.",
             stem=Length(style.stem_mm),
             eye=Thickness(style.eye_mm),
         )
@@ -157,7 +157,9 @@ def _closing(style: Woven, band: FormedBand, opening: Opening, laid: Laid) -> li
             "then two or three wraps on a base wire, trim, press in."
         )
         made = tuple(p.id for piece in band.pieces for p in piece.moves if p.id.endswith(("eye", "stem")))
-        tasks.append(Task("eyes", Phase.FLAT, eyes, makes=made, checks=(look("All eyes alike and shut."),), count=2 * style.base_wires))
+        tasks.append(
+            Task("eyes", Phase.FLAT, eyes, makes=made, checks=(look("All eyes alike, shut and level."),), count=2 * style.base_wires)
+        )
         tasks.append(
             Task(
                 "form",

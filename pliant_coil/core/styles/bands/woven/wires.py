@@ -96,7 +96,7 @@ def laid_base(style: Woven, wire: Wire, laid: Laid, opening: Opening) -> tuple[l
             moves = [Placed(f"{name}.first.bare", first), *moves, Placed(f"{name}.last.bare", last)]
         care = EndCare.CUT
         if style.close == "eyes":
-            moves = _with_eyes(style, name, moves, laid, wire, z, sides)
+            moves = _with_eyes(style, lane, moves, laid, wire, sides)
         elif opening.gap_rad is None:
             first_end, last_end = (_free_end(style, laid, angle, z) for _, angle in sides)
             moves = [
@@ -114,18 +114,41 @@ def laid_base(style: Woven, wire: Wire, laid: Laid, opening: Opening) -> tuple[l
     return pieces, (), ends
 
 
+@dataclass(frozen=True)
+class LaidEye:
+    """An eye as it lies on the ring's top, level: its middle, the direction away from the top along the band, and how far it has parted from its lane."""
+
+    centre: Point3
+    away: Point3
+    parted_mm: float
+
+
+_PARTS_BY = 1.4
+"""Wires' widths that a stem's end may stand off its eye in drawings: nearer to each other than that the wires drift together."""
+
+
+def eye_of(style: Woven, laid: Laid, lane: int, side: Side) -> LaidEye:
+    """Facing eyes touch in the ring's top; those of one side lie beside each other, as far as their stems can part."""
+    d = laid.weave.base_mm
+    across, r = style.eye_mm + 2 * d, (style.eye_mm + d) / 2
+    sign = 1 if side == "right" else -1
+    middle = lane - (style.base_wires - 1) / 2
+    z = laid.weave.z_mm(lane)
+    most = math.sqrt(max(0.0, (r + _PARTS_BY * d) ** 2 - (across / 2) ** 2))
+    parted = math.copysign(min(abs(middle * across - z), most), middle) if middle else 0.0
+    angle = sign * across / 2 / laid.radius_mm
+    return LaidEye(on_circle(laid.radius_mm, angle, z + parted), (sign * math.cos(angle), -sign * math.sin(angle), 0.0), parted)
+
+
 def anchors(style: Woven, laid: Laid) -> tuple[Anchor, ...]:
     """Its eyes, where it closes itself with them."""
     if style.close != "eyes":
         return ()
-    half = laid.woven_mm / 2 / laid.radius_mm
     d = laid.weave.base_mm
-    middle, top = laid.radius_mm + (style.eye_mm + d) / 2, laid.radius_mm + style.eye_mm + 1.5 * d
+    sides: tuple[Side, Side] = ("left", "right")
     return tuple(
-        Anchor(
-            on_circle(middle, side * (math.pi - half - style.stem_mm / laid.radius_mm), laid.weave.z_mm(lane)), top, style.eye_mm + 2 * d
-        )
-        for side in (-1, 1)
+        Anchor(eye_of(style, laid, lane, side).centre, laid.radius_mm + d / 2, style.eye_mm + 2 * d)
+        for side in sides
         for lane in (0, style.base_wires - 1)
     )
 
@@ -137,18 +160,16 @@ def _free_end(style: Woven, laid: Laid, angle: float, z: float) -> Straight:
 
 
 def _with_eyes(
-    style: Woven, name: str, moves: list[Placed], laid: Laid, wire: Wire, z: float, sides: tuple[tuple[Side, float], tuple[Side, float]]
+    style: Woven, lane: int, moves: list[Placed], laid: Laid, wire: Wire, sides: tuple[tuple[Side, float], tuple[Side, float]]
 ) -> list[Placed]:
     found = list(moves)
+    name, z = f"base.{lane + 1}", laid.weave.z_mm(lane)
     for side, angle in sides:
         sign = -1 if side == "right" else 1
         stem_rad = sign * style.stem_mm / laid.radius_mm
         end = angle + stem_rad
-        at = on_circle(laid.radius_mm, end, z)
-        along = (sign * math.cos(end), -sign * math.sin(end), 0.0)
-        outwards = (math.sin(end), math.cos(end), 0.0)
         stem = Arc("stem", laid.radius_mm, angle, stem_rad, z, z)
-        eye = Eye("eye", style.eye_mm, wire.size_mm, at, along, outwards)
+        eye = _eye(style, wire, eye_of(style, laid, lane, side), on_circle(laid.radius_mm, end, z))
         which = "first" if side == "right" else "last"
         extra = [Placed(f"{name}.{which}.stem", stem), Placed(f"{name}.{which}.eye", eye)]
         if not style.stem_mm:
@@ -274,3 +295,17 @@ def _tail(piece: str, which: Literal["first", "last"], k: int, move: Weaving, fi
 
 def _outwards(placed: Placed) -> Placed:
     return replace(placed, backwards=True)
+
+
+def _eye(style: Woven, wire: Wire, laid: LaidEye, stem_ends: Point3) -> Eye:
+    """Once round, begun where it is nearest to its stem, in the plane in which the eye lies."""
+    away, (cx, cy, cz) = laid.away, laid.centre
+    to = tuple(a - b for a, b in zip(stem_ends, laid.centre, strict=True))
+    along, aside = sum(a * b for a, b in zip(to, away, strict=True)), to[2]
+    off = math.hypot(along, aside)
+    u, v = along / off, aside / off
+    r = (style.eye_mm + wire.size_mm) / 2
+    begins = (cx + r * u * away[0], cy + r * u * away[1], cz + r * v)
+    inwards = (-u * away[0], -u * away[1], -v)
+    across = (-v * away[0], -v * away[1], u)
+    return Eye("eye", style.eye_mm, wire.size_mm, begins, across, inwards)

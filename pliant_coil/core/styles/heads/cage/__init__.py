@@ -1,6 +1,7 @@
 """Cage: a stone without a hole, held by the band's tails going over it in several directions, each pass locked round the band."""
 
 import math
+from collections.abc import Callable, Mapping
 from dataclasses import replace
 from functools import partial
 from typing import Annotated, Any, ClassVar, Literal
@@ -15,18 +16,23 @@ from pliant_coil.core.mechanics.roots import where_it_reaches
 from pliant_coil.core.moves.base import Move
 from pliant_coil.core.moves.figure import FigurePart
 from pliant_coil.core.moves.passing import LoosePass
-from pliant_coil.core.moves.placed import Placed
+from pliant_coil.core.moves.placed import Piece, Placed
+from pliant_coil.core.moves.wrap import Wrap
 from pliant_coil.core.styles.contract import BandStyle, HeadStyle, lacks
 from pliant_coil.core.styles.handed_on import End, Form, FormedBand, HeadWork, Ledger, Opening, Side, Top, Warn, Wires
 from pliant_coil.core.styles.heads.cage import steps
+from pliant_coil.core.styles.heads.cage.own_wire import ROLE, anchored, wrapped
 from pliant_coil.core.styles.locks import wrap_at
-from pliant_coil.core.styles.parameters import Part, choice, degrees, millimetres, number
+from pliant_coil.core.styles.parameters import Part, WireSpec, choice, degrees, millimetres, number
 from pliant_coil.core.styles.stones import HIGH_MM, Gem, PlacedStone
 from pliant_coil.core.styles.tasks import Task
+from pliant_coil.core.trade.wire import Wire
 from pliant_coil.core.words.figures import Article, Count, Length, Thickness
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
 
+Around = Callable[..., Wrap]
+"""Makes wraps round the band: how many, from which angle on, on which edge they begin, whether on the left."""
 _OUT = 0.6
 """Where front and back passes cross the top, as a share of the stone's half width."""
 _MOST_TILT = 1.25
@@ -62,6 +68,9 @@ Passes = tuple[Annotated[PassSpec, BeforeValidator(_as_pass)], ...]
 @dataclass(frozen=True)
 class Facts:
     bottom_mm: float
+    """The stone's underside, from the ring's axis."""
+    band_mm: float
+    """The circle on which its locks lie."""
     lock_rad: float
     passes: tuple[tuple[PassSpec, Side, str], ...] = ()
 
@@ -91,7 +100,14 @@ class Cage(HeadStyle):
     motif: Literal["none", "spiral", "wave", "crescent", "two-loops"] = choice("none", "Motif on the last pass", rare=True)
 
     def fits(self, band: BandStyle) -> Say:
-        return lacks(band, Top.TAILS)
+        return lacks(band, Top.TAILS) if Top.CLOSED not in band.tops() else Say("")
+
+    def of_its_own(self, band: BandStyle) -> bool:
+        """Whether the passes are made with a wire of the cage's own: a closed band has no tails."""
+        return Top.TAILS not in band.tops()
+
+    def roles(self, band: BandStyle) -> Mapping[str, WireSpec]:
+        return {ROLE: WireSpec(diameter="0.8 mm")} if self.of_its_own(band) else {}
 
     def check(self, target_mm: float, wires: Wires) -> None:
         if not 2 <= len(self.passes) <= 5:
@@ -100,7 +116,7 @@ class Cage(HeadStyle):
                 say("{n} don't hold a stone", n=Count(len(self.passes), "pass", "passes")),
                 "2 to 5 passes, such as front, back, middle",
             )
-        d = wires["band"].height_mm
+        d = _wire(wires).height_mm
         radius = self.jog_length_mm**2 / (4 * math.pi**2 * self.jog_mm)
         if radius < d / 2:
             refuse("head.jog_mm", "jogs as sharp as this nick the wire", "a smaller swing, or a longer jog")
@@ -115,22 +131,28 @@ class Cage(HeadStyle):
     def opening(self, form: Form, band: BandStyle, wires: Wires) -> Opening:
         if form.locks < 1:
             refuse("finish.wraps_each_side", "the passes come loose without wraps", "at least 1 wrap at each end")
+        if self.of_its_own(band):
+            # It lies on the band as it is: how thick that is, its forming says.
+            return Opening(facts=Facts(0.0, 0.0, 0.0))
         d = wires["band"].height_mm
         under = Top.THROUGH in band.tops() or bool(band.under_head_mm(wires))
         bottom = form.diameter_mm / 2 + (d if under else 0.0)
-        if self.lock_at_deg is None:
-            share = min(1.0, (self.stone.length_mm / 2 - d) / bottom)
-            if self.stone.length_mm > 2.7 * bottom:
-                refuse(
-                    "head.stone.length_mm",
-                    "the stone is far longer than this ring is wide",
-                    say("up to {most}", most=Length(math.floor(2.7 * bottom))),
-                )
-            lock = max(math.radians(35), min(math.radians(65), math.asin(share)))
-        else:
-            lock = math.radians(self.lock_at_deg)
+        lock = self._lock_rad(bottom, d)
         foot = 0.0 if Top.THROUGH in band.tops() else lock
-        return Opening(foot_rad=foot, shoulder_rad=lock, across=True, facts=Facts(bottom, lock))
+        return Opening(foot_rad=foot, shoulder_rad=lock, across=True, facts=Facts(bottom, bottom, lock))
+
+    def _lock_rad(self, bottom_mm: float, d: float) -> float:
+        """Where the first locks lie. Raises `Refusal` for a stone that stands out too far."""
+        if self.lock_at_deg is not None:
+            return math.radians(self.lock_at_deg)
+        if self.stone.length_mm > 2.7 * bottom_mm:
+            refuse(
+                "head.stone.length_mm",
+                "the stone is far longer than this ring is wide",
+                say("up to {most}", most=Length(math.floor(2.7 * bottom_mm))),
+            )
+        share = min(1.0, (self.stone.length_mm / 2 - d) / bottom_mm)
+        return max(math.radians(35), min(math.radians(65), math.asin(share)))
 
     def section(self, spec: PassSpec, lock: Point, d: float) -> Section:
         """The taut way of a pass. Raises `Refusal` for one that slides off, or whose locks lie under the stone."""
@@ -152,13 +174,24 @@ class Cage(HeadStyle):
 
     def make(self, form: Form, band: FormedBand, wires: Wires, opening: Opening) -> HeadWork:
         facts: Facts = opening.facts
-        d = band.strand_wire.height_mm
+        wire = _wire(wires)
+        d = wire.height_mm
         ends: dict[Side, End] = {}
-        for end in band.ends:
-            stands = replace(end, side="left", at=band.slots[0].left) if end.name == "long" else end
-            ends[stands.side] = stands
-        onward: dict[tuple[str, str], list[Placed]] = {end.key: [] for end in ends.values()}
+        pieces: tuple[Piece, ...] = ()
         ledger = band.ledger
+        around: Around = partial(wrap_at, band, wire)
+        if ROLE in wires:
+            top = band.inside_mm / 2 + band.thickness_mm + d
+            # Eyes at the top stand up under the stone.
+            facts = Facts(max([top, *(eye.top_mm for eye in band.anchors)]), top, self._lock_rad(top, d))
+            piece, ends, ledger = anchored(band, wire, form.locks, facts.lock_rad)
+            pieces = (piece,)
+            around = partial(wrapped, band, wire)
+        else:
+            for end in band.ends:
+                stands = replace(end, side="left", at=band.slots[0].left) if end.name == "long" else end
+                ends[stands.side] = stands
+        onward: dict[tuple[str, str], list[Placed]] = {end.key: [] for end in ends.values()}
         told: list[tuple[PassSpec, Side, str]] = []
         began: Side = "left" if "left" in ends else "right"
         # Which end each pass is made with: in turn, or as it is asked for.
@@ -175,10 +208,11 @@ class Cage(HeadStyle):
             wraps = form.locks if last else self.pass_wraps
             from_rad = max(facts.lock_rad, ledger.of(far).free_rad)
             at_rad = math.atan2(abs(end.at[0]), end.at[1])
-            lock_x = (facts.bottom_mm * math.sin((at_rad + from_rad) / 2), facts.bottom_mm * (math.cos((at_rad + from_rad) / 2) - 1))
+            middle = (at_rad + from_rad) / 2
+            lock_x = (facts.band_mm * math.sin(middle), facts.band_mm * math.cos(middle) - facts.bottom_mm)
             section = self.section(spec, lock_x, d)
             edge = 1 if section.crosses_mm > 0 else -1
-            wrap = wrap_at(band, end.wire, wraps, from_rad, edge=edge if far == "right" else -edge, turned=far == "left")
+            wrap = around(wraps, from_rad, edge=edge if far == "right" else -edge, turned=far == "left")
             stop, finish = (wrap.begins, wrap.ends) if far == "right" else (_turned(wrap.begins), _turned(wrap.ends))
             taut = _between(section.in_space(facts.bottom_mm), end.at, stop)
             figure = self.figure(d) if last and k == len(self.passes) - 1 and self.motif != "none" else []
@@ -193,7 +227,7 @@ class Cage(HeadStyle):
         for name, end in ends.items():
             if name not in with_tail:
                 # A tail that makes no pass locks where it came up.
-                led, ledger = self._locked(form, band, facts, end, ledger, name)
+                led, ledger = self._locked(form, band, facts, end, ledger, name, around)
                 onward[end.key].append(led)
         stone = PlacedStone(
             "stone",
@@ -207,10 +241,11 @@ class Cage(HeadStyle):
         )
         return HeadWork(
             onward={key: tuple(moves) for key, moves in onward.items()},
+            pieces=pieces,
             stones=(stone,),
             ledger=ledger,
             tied=True,
-            height_mm=facts.bottom_mm + self.stone.height_mm + d + self._stands_mm(d) - form.diameter_mm / 2,
+            height_mm=facts.bottom_mm + self.stone.height_mm + d + self._stands_mm(d) - band.inside_mm / 2,
             facts=replace(facts, passes=tuple(told)),
         )
 
@@ -231,11 +266,13 @@ class Cage(HeadStyle):
             "pass", partial(tuple, taut), slack_share=self.slack_share, jogs=need, jog_length_mm=self.jog_length_mm, aside=aside
         )
 
-    def _locked(self, form: Form, band: FormedBand, facts: Facts, end: End, ledger: Ledger, name: str) -> tuple[Placed, Ledger]:
+    def _locked(
+        self, form: Form, band: FormedBand, facts: Facts, end: End, ledger: Ledger, name: str, around: Around
+    ) -> tuple[Placed, Ledger]:
         from_rad = max(facts.lock_rad, ledger.of(end.side).free_rad)
         turned = end.side == "left"
         edge = -1 if (-end.at[2] if turned else end.at[2]) < 0 else 1
-        wrap = wrap_at(band, end.wire, form.locks, from_rad, edge=edge, turned=turned)
+        wrap = around(form.locks, from_rad, edge=edge, turned=turned)
         reach = from_rad + wrap.advance_mm / (band.inside_mm / 2)
         return Placed(f"{name}.lock", wrap, turned=turned, backwards=end.which == "first"), ledger.wrapped(end.side, form.locks, reach)
 
@@ -266,7 +303,7 @@ class Cage(HeadStyle):
 
     def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:
         facts: Facts = work.facts
-        d = band.strand_wire.height_mm
+        d = (work.pieces[0].wire if work.pieces else band.strand_wire).height_mm
         s = self.stone
         found = []
         tops = self._tops()
@@ -286,11 +323,11 @@ class Cage(HeadStyle):
             )
         if len(self.passes) == 2 and s.length_mm > 1.6 * s.width_mm:
             found.append(Warn("stone-tilts", Say("Two passes let a long stone tilt: three hold it."), "head.passes"))
-        if s.length_mm / 2 > facts.bottom_mm * math.sin(facts.lock_rad) + 3:
+        if s.length_mm / 2 > facts.band_mm * math.sin(facts.lock_rad) + 3:
             found.append(Warn("stone-overhangs", Say("The stone overhangs the locks: lock further down, or turn it."), "head.lock_at_deg"))
         if s.height_mm > 0.35 * band.inside_mm and work.height_mm <= HIGH_MM:
             found.append(Warn("stone-high", Say("So high a stone on so small a ring catches."), "head.stone.height_mm"))
-        if d < 0.8 and band.strands < 2:
+        if d < 0.8 and band.strands < 2 and not work.pieces:
             found.append(Warn("band-flimsy", Say("A single turn of this wire won't keep its shape: two or three do."), "band.turns"))
         if d >= 1.2:
             found.append(Warn("too-stiff-to-jog", Say("Wire this stiff can't be jogged: lay the passes taut."), "head.slack_share"))
@@ -313,6 +350,11 @@ class Cage(HeadStyle):
 
     def tasks(self, band: FormedBand, work: HeadWork) -> list[Task]:
         return steps.tasks(self, band, work)
+
+
+def _wire(wires: Wires) -> Wire:
+    """The wire of the passes: the cage's own, or the band's."""
+    return wires[ROLE] if ROLE in wires else wires["band"]
 
 
 def _on_the_way(figure: list[Point3], way: list[Point3], aside: Point3) -> list[Point3]:

@@ -22,13 +22,15 @@ def tasks(style: Cage, band: FormedBand, work: HeadWork) -> list[Task]:
     """What is done at the bench to make it."""
     facts: Facts = work.facts
     placed = {p.id: p for led in work.onward.values() for p in led}
-    slot = style.order == "slot-first" or (style.order is None and style.stone.length_mm < 14 and band.strand_wire.height_mm < 0.9)
+    d = (work.pieces[0].wire if work.pieces else band.strand_wire).height_mm
+    slot = style.order == "slot-first" or (style.order is None and style.stone.length_mm < 14 and d < 0.9)
     start = (
         "Take each tail once through the ring beside the top and over to the other side; slip the stone in between."
         if slot
         else "Bend both tails to opposite sides; the stone sits on the band between them, its flat side down."
     )
-    tasks = [Task("set-stone", Phase.HEAD, Say(start), checks=(look("It sits level."),), cautions=(cautions.STONE,), stage="cage")]
+    tasks = _anchoring(band, work) if work.pieces else []
+    tasks += [Task("set-stone", Phase.HEAD, Say(start), checks=(look("It sits level."),), cautions=(cautions.STONE,), stage="cage")]
     for k, (spec, side, name) in enumerate(facts.passes, 1):
         lock = next(i for i in placed if i.endswith(f"lock.{k}"))
         wraps = placed[lock].move.count or 1
@@ -50,7 +52,7 @@ def tasks(style: Cage, band: FormedBand, work: HeadWork) -> list[Task]:
                     way=way,
                     times=Times(wraps),
                     length=Length(sum(placed[i].length_mm for i in makes)),
-                    motif=_motif_words(style, band.strand_wire.height_mm) if k == len(facts.passes) and style.motif != "none" else NOTHING,
+                    motif=_motif_words(style, d) if k == len(facts.passes) and style.motif != "none" else NOTHING,
                 ),
                 makes=makes,
                 checks=(
@@ -106,6 +108,28 @@ def tasks(style: Cage, band: FormedBand, work: HeadWork) -> list[Task]:
             )
         )
     return tasks
+
+
+def _anchoring(band: FormedBand, work: HeadWork) -> list[Task]:
+    """The cage's own wire on a band that is closed already."""
+    (piece,) = work.pieces
+    wraps = next(p.move.count or 1 for p in piece.moves if p.id.endswith("anchor"))
+    return [
+        Task(
+            "anchor",
+            Phase.HEAD,
+            say(
+                "Lay the {role} wire's middle mark on the band's top, along it, and wrap each end {times} round the band, {chord} from the mark, away from it, in through the ring and "
+                "up on the outside.",
+                role=piece.role,
+                times=Times(wraps),
+                chord=Length(next(p.move.length_mm for p in piece.moves if p.id.endswith("under")) / 2),
+            ),
+            makes=tuple(p.id for p in piece.moves),
+            checks=(look("As many on both sides; it doesn't slide on the band."), reads(0.15)),
+            stage="cage",
+        )
+    ]
 
 
 def _motif_words(style: Cage, d: float) -> Say:
