@@ -12,6 +12,12 @@ def turn_at(corners: tuple[Point, ...], k: int) -> float:
     return (turn + math.pi) % (2 * math.pi) - math.pi
 
 
+def roundest(corners: tuple[Point, ...]) -> float:
+    """The largest radius [mm] that all its corners can have together: of two beside each other, each takes r·tan(turn/2) of the side between."""
+    takes = [math.tan(abs(turn_at(corners, k)) / 2) for k in range(len(corners))]
+    return min(math.dist(corners[k - 1], corners[k]) / max(1e-9, takes[k - 1] + takes[k]) for k in range(len(corners)))
+
+
 def sharp_angles(corners: tuple[Point, ...]) -> list[float]:
     """The angles inside its outward corners; half a turn where it has none."""
     return [math.pi - turn for k in range(len(corners)) if (turn := turn_at(corners, k)) > math.radians(8)] or [math.pi]

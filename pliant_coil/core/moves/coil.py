@@ -18,7 +18,7 @@ _PER_TURN = 32
 
 @dataclass(frozen=True)
 class Coil(Move):
-    """`turns` of wire on a rod, each a `pitch_mm` beside the last, kept as a hoop or cut in parts.
+    """`turns` of wire on a rod, each a `pitch_mm` beside the last (negative: below it), kept as a hoop or cut in parts.
 
     It lies about `hoop`, whose radius is that of the wire's middle line, from `from_rad` on; wound on a thinner rod it sprang open to it.
     Length: √((π(rod + d))² + pitch²) a turn.
@@ -57,7 +57,7 @@ class Coil(Move):
             "{turns} × √((π × {across} across its middle line)² + {pitch}²)",
             turns=Number(self.turns, 2),
             across=Thickness(2 * self.bent_to_mm),
-            pitch=Thickness(self.pitch_mm),
+            pitch=Thickness(abs(self.pitch_mm)),
         )
 
     def path(self) -> list[Point3]:

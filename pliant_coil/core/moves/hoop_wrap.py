@@ -74,9 +74,14 @@ class HoopWrap(Move):
         """How far each goes on along the hoop's middle line."""
         return abs(self.step_rad) * self.hoop.radius_mm
 
+    @property
+    def goes_on_mm(self) -> float:
+        """How far each goes on along the hoop, as its own wire does."""
+        return self.pitch_mm
+
     @cached_property
     def length_mm(self) -> float:
-        return self.wraps * math.hypot(self.loop_mm, self.pitch_mm)
+        return self.wraps * math.hypot(self.loop_mm, self.goes_on_mm)
 
     @property
     def count(self) -> float:
@@ -95,7 +100,7 @@ class HoopWrap(Move):
             "{wraps} × √({loop}² round the wires + {pitch}² along the hoop)",
             wraps=Number(self.wraps),
             loop=Thickness(self.loop_mm),
-            pitch=Thickness(self.pitch_mm),
+            pitch=Thickness(self.goes_on_mm),
         )
 
     @cached_property
@@ -164,6 +169,14 @@ class BeadTurn(HoopWrap):
         )
         mouths = ((self.reach_mm, -self.bead_mm / 2), (self.reach_mm, self.bead_mm / 2))
         return convex_hull((*discs, *mouths))
+
+    @cached_property
+    def goes_on_mm(self) -> float:
+        # Most of its wire runs outside the hoop's middle line, and further round for it.
+        around = self._outline
+        sides = [(math.dist(around[k - 1], around[k]), (around[k - 1][0] + around[k][0]) / 2) for k in range(len(around))]
+        outside = sum(side * u for side, u in sides) / sum(side for side, _ in sides)
+        return self.pitch_mm * (1 + outside / self.hoop.radius_mm)
 
     @cached_property
     def loop_mm(self) -> float:

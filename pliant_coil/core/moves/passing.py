@@ -83,13 +83,25 @@ class Course(SpaceCurve):
         return self.inside
 
 
-def pass_beside(label: str, start: Point3, end: Point3, *, body: Callable[[], Sequence[Point]], drop_mm: float, face: int = -1) -> Pass:
-    """From foot to foot past one face of `body` (−1 the nearer one), seen from above as (x, z); it rises by `drop_mm` half-way."""
+def pass_beside(
+    label: str, start: Point3, end: Point3, *, body: Callable[[], Sequence[Point]], drop_mm: float, radius_mm: float, face: int = -1
+) -> Pass:
+    """From foot to foot past one face of `body` (−1 the nearer one), seen from above as (x, z); it rises by `drop_mm` half-way.
+
+    Where its feet stand far down the sides it lies on the band, whose wires run `radius_mm` from the axis.
+    """
 
     def way() -> Sequence[Point3]:
-        return _way_beside(start, end, tuple(body()), drop_mm, face)
+        return [off_band(point, radius_mm) for point in _way_beside(start, end, tuple(body()), drop_mm, face)]
 
     return Pass(label, way, say("taut round the near side of the bead and its feet, rising on the way: the length of the curve"))
+
+
+def off_band(point: Point3, radius_mm: float) -> Point3:
+    """The same, or straight out of the finger on to the circle of this radius."""
+    x, y, z = point
+    out = max(1.0, radius_mm / math.hypot(x, y))
+    return (x * out, y * out, z)
 
 
 @lru_cache(maxsize=16)

@@ -5,7 +5,7 @@ from dataclasses import replace
 from typing import ClassVar, Self
 
 from pliant_coil.core.frozen import dataclass
-from pliant_coil.core.mechanics.curves import Point3
+from pliant_coil.core.mechanics.curves import Point3, steps_for
 from pliant_coil.core.mechanics.twisting import Cord
 from pliant_coil.core.moves.base import Counted, Move, on_circle
 from pliant_coil.core.trade.hand import HandKind
@@ -65,7 +65,8 @@ class Twist(Move):
         return on_circle(self.radius_mm + out, angle, self.cord.helix_mm * math.sin(turn) * (2 - self.flat))
 
     def path(self) -> list[Point3]:
-        steps = max(8, math.ceil(self.along_mm / self.cord.lay_mm * _PER_LAY))
+        turns = math.ceil(self.along_mm / self.cord.lay_mm * _PER_LAY)
+        steps = max(8, turns, 2 * steps_for(self.radius_mm, self.along_mm / self.radius_mm))
         return [self.point(k / steps) for k in range(steps + 1)]
 
     def _counted(self, count: float) -> Self:

@@ -74,6 +74,11 @@ class Weaving(Move):
     def _cycle(self) -> list[Point3]:
         return self.weave.cycle_points() if self.half is None else self.weave.half_points(self.half)
 
+    @cached_property
+    def _pressed_mm(self) -> float:
+        """How far under the base wires' middle the mandrel presses it, whichever side was on top."""
+        return min(out for _, _, out in self._cycle())
+
     def _laid(self, k: int, point: Point3) -> Point3:
         """A point of cycle `k` on the band."""
         s, z, out = point
@@ -81,7 +86,7 @@ class Weaving(Move):
         # Going the other way without mirroring: the work was turned like a page, so what was on top is underneath.
         flip = -1 if self.backwards and not self.mirrored else 1
         along = self.from_mm + sense * (k * self.weave.cycle_mm + s)
-        return on_band(self.radius_mm, along, flip * out, z, self.straight_from_mm)
+        return on_band(self.radius_mm, along, max(flip * out, self._pressed_mm), z, self.straight_from_mm)
 
     @property
     def begins(self) -> Point3:

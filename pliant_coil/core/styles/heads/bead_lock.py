@@ -144,7 +144,9 @@ class BeadLock(HeadStyle):
             bead = standing(seat, self.whole)
             foot = seat.axis_y_mm - bead.reach_mm / math.sqrt(2)
             drop = max(0.0, foot - seat.shoulder_y_mm)
-            passing = pass_beside("past the bead", start, stop, body=partial(bead.body, -math.pi / 4), drop_mm=drop, face=face)
+            passing = pass_beside(
+                "past the bead", start, stop, body=partial(bead.body, -math.pi / 4), drop_mm=drop, radius_mm=band.radius_mm, face=face
+            )
         found = [Placed("long.down", moves[0])] if moves else []
         found.append(Placed(f"{tail.name}.pass", passing, turned=turned, backwards=backwards))
         return tuple(found), tail

@@ -14,7 +14,7 @@ from pliant_coil.core.mechanics.hulls import Bundle
 from pliant_coil.core.moves.base import Move
 from pliant_coil.core.moves.hoop_wrap import Hoop, HoopWrap
 from pliant_coil.core.moves.loop import Loop
-from pliant_coil.core.moves.placed import Piece, Placed
+from pliant_coil.core.moves.placed import WIDEST_WIRES, Piece, Placed
 from pliant_coil.core.moves.straight import Lead, Through
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.contract import BandStyle, HeadStyle, lacks
@@ -113,6 +113,9 @@ class HoopSeat(HeadStyle):
         # The bead's foot on the strand under it, or on the finger's line.
         stands = inside + max(b / 2, d / 2 + math.sqrt(max(0.0, touch**2 - near**2)) if near < touch else 0.0)
         lowest = math.sqrt((inside + 1.5 * d) ** 2 - hoop**2)
+        if self.lock_on == "hoops":
+            # Its wraps go under the hoops, where there is no band: clear of the finger.
+            lowest = max(lowest, inside + 1.5 * max(d, 2 * (radius - inside)))
         upper = max(lowest + d, stands - above)
         lift = upper - lowest - d
         if lift > _HANGS_MM:
@@ -185,7 +188,10 @@ class HoopSeat(HeadStyle):
             bundle = Bundle(((0.0, -d / 2), (0.0, d / 2)) if stacked else ((0.0, 0.0),), d / 2)
             both = replace(hoop, centre=(0.0, seat.upper_mm - d / 2, 0.0)) if stacked else hoop
             step = d / seat.hoop_mm
-            return [*found, ("lock", HoopWrap("lock", locks, bundle, wire.profile, both, 2.5 * math.pi, step, host="both hoops"))], ledger
+            locked = HoopWrap("lock", locks, bundle, wire.profile, both, 2.5 * math.pi, step, host="both hoops")
+            if math.dist(loop.ends, locked.begins) > WIDEST_WIRES * band.pieces[0].wire.width_mm:
+                found.append(("on", Lead("to the lock", loop.ends, locked.begins)))
+            return [*found, ("lock", locked)], ledger
         from_rad = max(seat.shoulder_rad, ledger.of(side).free_rad)
         plain = wrap_at(band, wire, locks, from_rad, edge=1, turned=side == "left")
         zs = [z for z, _ in plain.bundle.points]

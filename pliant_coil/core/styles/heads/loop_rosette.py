@@ -14,6 +14,7 @@ from pliant_coil.core.moves.arc import Arc
 from pliant_coil.core.moves.base import Cause, Move, SpaceCurve
 from pliant_coil.core.moves.loop import Loop
 from pliant_coil.core.moves.loop_row import LoopRow, Spiral
+from pliant_coil.core.moves.passing import off_band
 from pliant_coil.core.moves.placed import Piece, Placed
 from pliant_coil.core.moves.stitch import Stitch
 from pliant_coil.core.moves.straight import Lead, Through
@@ -393,5 +394,7 @@ def _round(spiral: Spiral, radius: float, begin: float, left_rad: float, stop: P
         eased = share * share * (3 - 2 * share)
         angle = begin + (end + off - begin) * share
         r = radius + (out - radius) * eased
-        points.append((r * math.cos(angle), spiral.height_mm + (stop[1] - spiral.height_mm) * eased, r * math.sin(angle)))
+        x, y, z = r * math.cos(angle), spiral.height_mm + (stop[1] - spiral.height_mm) * eased, r * math.sin(angle)
+        # It lies on the band where it comes down far beside the head.
+        points.append(off_band((x, y, z), math.hypot(stop[0], stop[1])))
     return points

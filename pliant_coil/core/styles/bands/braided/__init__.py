@@ -13,7 +13,7 @@ from pliant_coil.core.mechanics.hulls import Bundle
 from pliant_coil.core.moves.base import Cause, Obstacle
 from pliant_coil.core.moves.grip import Fold
 from pliant_coil.core.moves.loop import Eye
-from pliant_coil.core.moves.placed import EndCare, Piece, Placed
+from pliant_coil.core.moves.placed import PLAIN, EndCare, Piece, Placed, Worked
 from pliant_coil.core.moves.strand import Strand
 from pliant_coil.core.moves.wrap import Wrap
 from pliant_coil.core.styles.bands.braided import steps
@@ -223,7 +223,9 @@ class Braided(BandStyle):
             at_rad=joint.at_rad + side * (self.eye(d) / 2 + d) / joint.radius_mm,
             pitch_mm=0.0,
         )
-        return [Placed("strand", strand), Placed("wrap", rim)]
+        pressed = 2 * d - joint.thickness_mm
+        worked = Worked("pressed", d, d - pressed) if pressed else PLAIN
+        return [Placed("strand", strand, worked=worked), Placed("wrap", rim, worked=worked)]
 
     def _repeats(self, joint: Joint) -> Repeats:
         braid = joint.braid

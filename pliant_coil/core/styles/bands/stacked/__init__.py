@@ -138,8 +138,7 @@ class Stacked(BandStyle):
             moves.append(Placed(f"ring.{k + 1}", turn, worked=worked))
             if opening.foot_rad:
                 slots.append(Slot("band.1", len(moves), k, on_circle(radius, -seam, z), on_circle(radius, seam, z)))
-            if self.kerf_mm:
-                moves.append(Placed(f"saw.{k + 1}", saw("saw", self.kerf_mm), fate=Fate.KERF))
+            moves.append(Placed(f"saw.{k + 1}", saw("saw", self.kerf_mm), fate=Fate.KERF))
         lap = ring.turn_mm / 4
         moves.append(
             Placed(

@@ -259,11 +259,15 @@ def laid_fine(style: Woven, fine: Wire, laid: Laid, straight: float | None) -> t
         ends = [_tail("weave.1", "first", 0, short, fine), _tail("weave.1", "last", 0, long, fine)]
         return [Piece("weave.1", "weave", fine, moves)], ends
     whole = Weaving(label, weave, cycles, radius, begin, backwards=leftwards, straight_from_mm=straight, host="the base wires")
-    closing = _plain("finish", style.end_wraps, laid, begin + sense * made, sense) if style.end_wraps else None
     placed = [Placed("weave.start", start, backwards=True), Placed("weave.weave", whole)]
-    if closing:
-        placed.append(Placed("weave.finish", closing))
     ends = [_tail("weave.1", "last", 0, whole, fine)]
+    if style.end_wraps:
+        closing = _plain("finish", style.end_wraps, laid, begin + sense * made, sense)
+        if straight is None:
+            placed.append(Placed("weave.finish", closing))
+            ends = [_tail("weave.1", "last", 0, closing, fine)]
+        else:
+            placed.append(Placed("weave.finish", Hitch("finish", closing.length_mm, Say("plain wraps on the first base wire"))))
     return [Piece("weave.1", "weave", fine, tuple(placed))], ends
 
 
@@ -287,7 +291,7 @@ def _plain(label: str, wraps: int, laid: Laid, at_mm: float, towards: int) -> Wr
     )
 
 
-def _tail(piece: str, which: Literal["first", "last"], k: int, move: Weaving, fine: Wire) -> End:
+def _tail(piece: str, which: Literal["first", "last"], k: int, move: Weaving | Wrap, fine: Wire) -> End:
     at: Point3 = move.ends
     side: Side = "right" if at[0] > 0 else "left"
     return End(piece, which, side, k, at, fine, "weave", f"{piece}.{which}")

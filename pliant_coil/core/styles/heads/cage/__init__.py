@@ -36,6 +36,8 @@ Around = Callable[..., Wrap]
 _OUT = 0.6
 """Where front and back passes cross the top, as a share of the stone's half width."""
 _MOST_TILT = 1.25
+_TILTS = 16
+"""Tried one after the other."""
 _LIES_MM = 2.0
 """A motif no higher than this lies on the stone."""
 
@@ -169,7 +171,15 @@ class Cage(HeadStyle):
         z = spec.at_mm if spec.at_mm is not None else {"front": _OUT * b, "middle": 0.0, "back": -_OUT * b}[spec.over]
         if abs(z) > 0.85 * b:
             refuse("head.passes", "a pass so near the edge slides off", say("{most} from the middle, at most", most=Thickness(0.85 * b)))
-        tilt = where_it_reaches(abs(z), lambda tilt: abs(body.crosses(lock, tilt)), 0.0, _MOST_TILT) if z else 0.0
+        tilt = 0.0
+        if z:
+            # It crosses further out the more it is tilted, until it slides down the stone's side.
+            step = next((k for k in range(1, _TILTS + 1) if abs(body.crosses(lock, k * _MOST_TILT / _TILTS)) >= abs(z)), None)
+            if step is None:
+                most = max(abs(body.crosses(lock, k * _MOST_TILT / _TILTS)) for k in range(_TILTS + 1))
+                refuse("head.passes", "a pass so near the edge slides off", say("{most} from the middle, at most", most=Thickness(most)))
+            low, high = ((step - side) * _MOST_TILT / _TILTS for side in (1, 0))
+            tilt = where_it_reaches(abs(z), lambda tilt: abs(body.crosses(lock, tilt)), low, high)
         return body.over(lock, d, math.copysign(tilt, z))
 
     def make(self, form: Form, band: FormedBand, wires: Wires, opening: Opening) -> HeadWork:

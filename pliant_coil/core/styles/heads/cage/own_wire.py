@@ -1,5 +1,7 @@
 """A cage's own wire on a closed band: laid under the stone, wrapped round the band on both sides, its ends the tails of the passes."""
 
+import math
+
 from pliant_coil.core.mechanics.hulls import Bundle
 from pliant_coil.core.moves.arc import Arc
 from pliant_coil.core.moves.placed import EndCare, Piece, Placed
@@ -25,16 +27,20 @@ def round_band(band: FormedBand) -> Bundle:
 
 def wrapped(band: FormedBand, wire: Wire, wraps: float, angle_rad: float, *, edge: int = 0, turned: bool = False) -> Wrap:
     """Wraps round it from this angle on, away from the top, seen on the right; they begin and end on its outside, whatever edge they come to."""
+    around = round_band(band)
+    # It runs straight under the band for a part of each wrap, and reaches on by half of that, and by a corner.
+    straight = max(z for z, _ in around.points) - min(z for z, _ in around.points) + math.pi * around.rounding_mm
     return Wrap(
         "lock",
         wraps,
-        round_band(band),
+        around,
         wire.profile,
         band.inside_mm / 2,
         angle_rad,
         start=_ON_TOP,
         inside_mm=wire.height_mm,
         cause=LOCKS,
+        inside_to=wraps - 0.5 + straight / 2 / around.loop_mm(wire.profile.centroid_mm),
         host="the band",
     )
 

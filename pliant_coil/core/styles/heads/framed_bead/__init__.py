@@ -14,7 +14,7 @@ from pliant_coil.core.moves.base import Move
 from pliant_coil.core.moves.bend import Bend
 from pliant_coil.core.moves.figure import FigurePart
 from pliant_coil.core.moves.loop import Scroll
-from pliant_coil.core.moves.placed import Piece, Placed
+from pliant_coil.core.moves.placed import WIDEST_WIRES, Piece, Placed
 from pliant_coil.core.moves.stitch import Hitch
 from pliant_coil.core.moves.straight import Lead, Straight, Through
 from pliant_coil.core.moves.weaving import FrameWeaving
@@ -243,7 +243,10 @@ class FramedBead(HeadStyle):
         face = frame.level_mm + self.bead.height_mm / 2 + d / 2
         reach = math.hypot(end[0], end[2])
         over = (end[0] * (reach - 2 * d) / reach, face, end[2] * (reach - 2 * d) / reach)
-        moves: list[tuple[str, Move]] = [("bend", bend), ("frame", arc)]
+        bent, begins = bend.path()[-1], trimmed[0]
+        # A band whose lanes lie further apart than the frame's comes in to it first.
+        led = [("to-frame", Lead("to the frame", bent, begins))] if math.dist(bent, begins) > WIDEST_WIRES * d else []
+        moves: list[tuple[str, Move]] = [("bend", bend), *led, ("frame", arc)]
         turns = self.scroll_turns if inner else self.outer_scroll_turns
         if self.scrolls == 4 or (self.scrolls == 2 and inner):
             moves.append(("lift", Lead("lift", end, over)))
@@ -251,7 +254,9 @@ class FramedBead(HeadStyle):
             ahead = (end[0] - before[0], end[2] - before[2])
             size = math.hypot(*ahead)
             along: Point3 = (ahead[0] / size, 0.0, ahead[1] / size)
-            towards: Point3 = (-over[0] / math.hypot(over[0], over[2]), 0.0, -over[2] / math.hypot(over[0], over[2]))
+            # Towards the bead's middle, square to its own way.
+            inwards = -1 if over[0] * -along[2] + over[2] * along[0] > 0 else 1
+            towards: Point3 = (inwards * -along[2], 0.0, inwards * along[0])
             moves.append(("scroll", Scroll("scroll", eye / 2 + d / 2, d, turns, over, along, towards)))
         else:
             tip = (end[0] + 2 * d * (over[0] - end[0]) / (2 * d), end[1], end[2] + (over[2] - end[2]))

@@ -8,12 +8,12 @@ from pydantic import Field
 
 from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.curves import Point, Point3, Way, length_mm
-from pliant_coil.core.mechanics.polygons import near_half, parallel, sharp_angles, turn_at
+from pliant_coil.core.mechanics.polygons import near_half, parallel, roundest, sharp_angles, turn_at
 from pliant_coil.core.mechanics.program import read_program
 from pliant_coil.core.mechanics.weave import Weave
 from pliant_coil.core.moves.base import Move
 from pliant_coil.core.moves.figure import Figure
-from pliant_coil.core.moves.placed import Piece, Placed
+from pliant_coil.core.moves.placed import WIDEST_WIRES, Piece, Placed
 from pliant_coil.core.moves.straight import Lead
 from pliant_coil.core.moves.weaving import FrameWeaving
 from pliant_coil.core.styles.contract import BandStyle, HeadStyle, lacks
@@ -137,6 +137,12 @@ class OpenFrame(HeadStyle):
                 "the fine wire hardly passes through so narrow a frame",
                 say("{least} more", least=Thickness(4 * wires["weave"].size_mm - wide)),
             )
+        if len(frame.outline) < CURVE_CORNERS // 2:
+            # A rounded corner takes r·tan(turn/2) of both its sides.
+            most = roundest(frame.outline)
+            if self.corner_radius_mm + wires["base"].size_mm / 2 > most + 1e-9:
+                inside = math.floor(10 * max(0.0, most - wires["base"].size_mm / 2)) / 10
+                refuse("head.corner_radius_mm", "corners so round leave no sides", say("up to {most}", most=Thickness(inside)))
         sharpest = min(sharp_angles(frame.outline))
         if sharpest < math.radians(30):
             refuse("head.points", "the doubling wire can't follow so sharp a point", "fewer, blunter points")
@@ -168,7 +174,12 @@ class OpenFrame(HeadStyle):
             # It butts the band's wire, which it meets at half a right angle.
             cut = Way.flat(half).part(0.0, frame.half_mm - d / math.sqrt(2))
             double = Figure("double", tuple((a, z) for a, z, _ in cut), 0.0, radius)
-            onward[end.key] = (Placed(f"{'near' if near else 'far'}.double", double, backwards=end.which == "first"),)
+            name, backwards = "near" if near else "far", end.which == "first"
+            begins = double.path()[0]
+            # A band whose lanes lie further apart than the frame's comes in to it first.
+            led = [Lead("to the fork", end.at, begins)] if math.dist(end.at, begins) > WIDEST_WIRES * d else []
+            moves: list[tuple[str, Move]] = [*(("fork", move) for move in led), ("double", double)]
+            onward[end.key] = tuple(Placed(f"{name}.{part}", move, backwards=backwards) for part, move in moves)
         counts = self._counts(frame, wires)
         tail = next(end for end in band.ends if end.role == "weave")
         onward[tail.key] = tuple(

@@ -19,6 +19,7 @@ from pliant_coil.core.styles.handed_on import LOCKS, End, Form, FormedBand, Head
 from pliant_coil.core.styles.heads.prongs.stone import Facts, HeldStone, placed
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
 from pliant_coil.core.words.figures import Count, Length, Thickness, number_words
+from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, listed, say
 
 if TYPE_CHECKING:
@@ -49,6 +50,7 @@ def made(style: Prongs, form: Form, band: FormedBand, wires: Wires, facts: Facts
             moves += [Placed(f"{end.name}.{name}", move, turned=not left, backwards=backwards) for name, move in locked]
         else:
             prong = _prong(style, facts, d, z, right=left, order=order - (1 if left else 0), count=n - 1)
+            _check_bends(prong, d)
             prongs.append(prong)
             tip = prong.path()[-1]
             trim = Straight("trim", tip, (tip[0], tip[1] + style.trimmed_mm, tip[2]))
@@ -107,6 +109,17 @@ def _prong(style: Prongs, facts: Facts, d: float, z: float, *, right: bool, orde
     lip = (style.lip_eye_mm + d) / 2
     edge = style.stone.height_mm if style.stone.edge_height_mm is None else style.stone.edge_height_mm
     return Prong("prong", start, foot, math.dist(start, foot), edge + d, bend, lip, 1.0 if style.lip == "full" else 0.5, d)
+
+
+def _check_bends(prong: Prong, d: float) -> None:
+    """Raise `Refusal` for bends so wide that they leave nothing straight between them."""
+    most = min(prong.run_mm, prong.wall_mm / 2)
+    if prong.bend_mm > most + 1e-9:
+        refuse(
+            "head.foot_radius_mm",
+            "bends so wide leave no wall beside the stone",
+            say("up to {most}", most=Thickness(math.floor(10 * max(0.0, most - d / 2)) / 10)),
+        )
 
 
 def foot_of(stone: HeldStone, d: float, share: float, count: int) -> tuple[float, float]:

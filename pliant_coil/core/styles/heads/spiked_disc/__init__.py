@@ -206,7 +206,8 @@ class SpikedDisc(HeadStyle):
         # The first long spike points along the finger, or half-way between.
         at = math.pi / 2 - (self.start_wraps + 0.5) * step + (math.pi / self.spikes if self.orient == "diagonal" else 0.0)
         moves: list[tuple[str, Move]] = [
-            ("hoop", Coil("hoop", hoop, turns, w / 2 if turns == 2 else w, at)),
+            # Downwards, so that the first wrap begins where the last turn ends.
+            ("hoop", Coil("hoop", hoop, turns, -w * (turns - 1) / turns, at)),
             ("start", HoopWrap("start", self.start_wraps, side, fine.profile, hoop, at, step, host="the hoop")),
         ]
         at += self.start_wraps * step

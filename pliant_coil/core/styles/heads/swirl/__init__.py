@@ -159,7 +159,7 @@ class Swirl(HeadStyle):
         start = lead_start(end)
         # The one outside ends first, so that the next one's scroll finds room.
         reach = facts.reach_rad - inside * (self._ending_mm(end.wire.width_mm) + d) / top
-        way = partial(_swept, start, reach, top, side, apart)
+        way = partial(_swept, _lifted(start, band.inside_mm / 2 + d / 2), reach, top, side, apart)
         course = Course("sweep", way, Say("across the top, rising and going aside: the length of the curve"))
         found.append(Placed(f"{name}.sweep", course, turned=turned, backwards=backwards))
         tip = way()[-1]
@@ -328,6 +328,13 @@ def _at_foot(band: FormedBand, end: End) -> End:
 
 def _standing(end: End, at: Point3) -> End:
     return End(end.piece, end.which, end.side, end.lane, at, end.wire, end.role, end.name)
+
+
+def _lifted(at: Point3, least_mm: float) -> Point3:
+    """No nearer to the ring's axis than that: what was tapped flat in a cord is round again beyond it. The joint lies half-way (`making/joints`)."""
+    stands = math.hypot(at[0], at[1])
+    up = max(1.0, (2 * least_mm - stands) / stands)
+    return (at[0] * up, at[1] * up, at[2])
 
 
 def _swept(start: Point3, reach: float, top: float, aside: float, apart: float = 0.0) -> list[Point3]:
