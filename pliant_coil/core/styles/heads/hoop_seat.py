@@ -87,8 +87,10 @@ class HoopSeat(HeadStyle):
 
     def seated(self, form: Form, band: BandStyle, wires: Wires) -> _Seat:
         """The seat on a band formed at this diameter. Raises `Refusal` for a bead that drops through or hangs in the air."""
-        wire = wires["band"]
-        d, b = wire.height_mm, self.bead.diameter_mm
+        wire, inside = wires["band"], form.diameter_mm / 2
+        radius = band.centre_line_mm(form.diameter_mm, wires)
+        # Worked flat and twisted it stands higher than the wire it is made of.
+        d, b = max(wire.height_mm, 2 * (radius - inside)), self.bead.diameter_mm
         touch = b / 2 + d / 2
         if self.rod_mm is None:
             above = b * (0.5 - self.sunk_share)
@@ -104,8 +106,6 @@ class HoopSeat(HeadStyle):
                     say("{most} or less", most=Thickness(math.floor(10 * (2 * touch - d - 0.4)) / 10)),
                 )
             above = math.sqrt(touch**2 - hoop**2)
-        inside = form.diameter_mm / 2
-        radius = band.centre_line_mm(form.diameter_mm, wires)
         if hoop >= radius * math.sin(math.radians(75)):
             refuse("head.bead.diameter_mm", say("{bead} is too large for this ring", bead=self.bead.words), "a smaller bead")
         lanes = [*band.under_head_mm(wires), *((0.0,) if Top.THROUGH in band.tops() else ())]
@@ -115,7 +115,7 @@ class HoopSeat(HeadStyle):
         lowest = math.sqrt((inside + 1.5 * d) ** 2 - hoop**2)
         if self.lock_on == "hoops":
             # Its wraps go under the hoops, where there is no band: clear of the finger.
-            lowest = max(lowest, inside + 1.5 * max(d, 2 * (radius - inside)))
+            lowest = max(lowest, inside + 1.5 * d)
         upper = max(lowest + d, stands - above)
         lift = upper - lowest - d
         if lift > _HANGS_MM:
