@@ -158,8 +158,10 @@ class WrappedStone(HeadStyle):
             )
             if first is not None:
                 lanes = band.strand_z(laid.lock_rad)
-                other = max(lanes, key=lambda z: abs(z - first.at[2]))
-                lock_right = self._lock(band, laid, form.locks, "right", (other,), -1 if first.at[2] < other else 1)
+                others = tuple(z for z in lanes if abs(z - first.at[2]) > laid.mean_mm / 4)
+                if not others:
+                    refuse("band.turns", "at the long end's shoulder no other strand lies for its lock", "2 or more turns")
+                lock_right = self._lock(band, laid, form.locks, "right", others, -1 if first.at[2] < min(others) else 1)
                 onward[first.key] = (Placed("long.lock", lock_right, worked=locked, backwards=True),)
         else:
             reach = math.hypot(laid.short_mm, laid.axis_mm)
