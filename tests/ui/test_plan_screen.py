@@ -5,10 +5,11 @@ import re
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Page, Route, expect
+from playwright.sync_api import Browser, Page, Route, expect
 
 from pliant_coil.core.plan.build import plan as plan_of
 from pliant_coil.core.ring_file.document import read_ring
+from pliant_coil.store.database import Sessions
 
 ORIGINAL = re.compile("^Meadow & <i.ring")
 FIRST_RING = {
@@ -244,6 +245,30 @@ def test_without_the_server_nothing_looks_current_and_a_save_is_made_up_for(plan
     settled(plan)
     expect(plan.get_by_role("button", name="Saved", exact=True)).to_be_visible()
     assert plan.request.get(f"{server}/api/rings").json()["total"] == 1
+
+
+def test_what_stands_on_a_screen_stays_when_a_part_of_it_does_not_come(browser: Browser, server: str, sessions: Sessions) -> None:
+    # Without the worker, which would have the part at hand soon.
+    page = browser.new_context(service_workers="block").new_page()
+    card = re.compile("/assets/BenchCard")
+    refused: list[str] = []
+
+    def refuse(route: Route) -> None:
+        refused.append(route.request.url)
+        route.abort()
+
+    page.route(card, refuse)
+    with page.expect_event("requestfailed", lambda request: card.search(request.url) is not None):
+        page.goto(f"{server}/plan")
+    page.get_by_label("Name of the ring").fill("It goes on")
+    phrase(page, "Finger")
+    page.get_by_role("textbox", name="Size").fill("US 8")
+    settled(page)
+    assert refused and page.get_by_test_id("paper").count() == 0
+    page.unroute(card)
+    page.wait_for_function("() => document.querySelector('[data-testid=paper] ol li') !== null")
+    expect(page.get_by_label("Name of the ring")).to_have_value("It goes on")
+    page.context.close()
 
 
 def test_two_tabs_are_two_drafts(plan: Page, server: str) -> None:

@@ -1,26 +1,26 @@
 import CssBaseline from '@mui/material/CssBaseline';
 import { ThemeProvider } from '@mui/material/styles';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { lazy, Suspense } from 'react';
+import { Suspense } from 'react';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 import { PreferencesProvider } from '../preferences/Preferences';
 import { NoticesProvider } from './Notices';
+import { laterScreen } from './fetched';
 import { Inside } from './Inside';
 import { theme } from './theme';
 
-// A screen comes when it is opened.
-const PlanScreen = lazy(() => import('../plan/PlanScreen'));
-const GalleryScreen = lazy(() => import('../gallery/GalleryScreen'));
-const CompareScreen = lazy(() => import('../compare/CompareScreen'));
-const BenchList = lazy(() => import('../bench/BenchList'));
-const BoardScreen = lazy(() => import('../bench/BoardScreen'));
-const BenchScreen = lazy(() => import('../bench/BenchScreen'));
-const LogbookScreen = lazy(() => import('../logbook/LogbookScreen'));
-const MandrelsScreen = lazy(() => import('../mandrels/MandrelsScreen'));
-const ToolsScreen = lazy(() => import('../tools/ToolsScreen'));
-const PeopleScreen = lazy(() => import('../people/PeopleScreen'));
-const JoinScreen = lazy(() => import('../people/JoinScreen'));
-const SizesScreen = lazy(() => import('../sizes/SizesScreen'));
+const PlanScreen = laterScreen(() => import('../plan/PlanScreen'));
+const GalleryScreen = laterScreen(() => import('../gallery/GalleryScreen'));
+const CompareScreen = laterScreen(() => import('../compare/CompareScreen'));
+const BenchList = laterScreen(() => import('../bench/BenchList'));
+const BoardScreen = laterScreen(() => import('../bench/BoardScreen'));
+const BenchScreen = laterScreen(() => import('../bench/BenchScreen'));
+const LogbookScreen = laterScreen(() => import('../logbook/LogbookScreen'));
+const MandrelsScreen = laterScreen(() => import('../mandrels/MandrelsScreen'));
+const ToolsScreen = laterScreen(() => import('../tools/ToolsScreen'));
+const PeopleScreen = laterScreen(() => import('../people/PeopleScreen'));
+const JoinScreen = laterScreen(() => import('../people/JoinScreen'));
+const SizesScreen = laterScreen(() => import('../sizes/SizesScreen'));
 
 const queries = new QueryClient({
   // A refusal is an answer: asking again would not change it.

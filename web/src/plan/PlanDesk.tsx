@@ -1,20 +1,11 @@
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
-import {
-  lazy,
-  memo,
-  Suspense,
-  useCallback,
-  useDeferredValue,
-  useEffect,
-  useMemo,
-  useState,
-  type ReactNode,
-} from 'react';
+import { memo, Suspense, useCallback, useDeferredValue, useEffect, useMemo, useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { Refused, unreachable, type Draft, type Plan, type RingTold } from '../api/client';
 import { useBegin } from '../api/bench';
 import { usePlan, useScales } from '../api/queries';
+import { laterPart } from '../app/fetched';
 import { useTell } from '../app/Notices';
 import { MandrelRule } from '../drawings/MandrelRule';
 import type { Stretch } from '../drawings/RingView';
@@ -44,7 +35,7 @@ import { Weave } from './Weave';
 import { Contributions, Habit } from './Why';
 
 // Paper is looked at last: it comes when everything else stands, and is there before anybody prints.
-const BenchCard = lazy(() => import('./BenchCard'));
+const BenchCard = laterPart(() => import('./BenchCard'));
 
 const gutter = { xs: 2, sm: 3, lg: 4, xl: 7.5 };
 

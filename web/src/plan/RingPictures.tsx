@@ -1,15 +1,16 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { lazy, Suspense, useState } from 'react';
+import { Suspense, useState } from 'react';
 import type { Plan } from '../api/client';
+import { laterPart } from '../app/fetched';
 import { withFractions } from '../words/figures';
 import { hasSize } from '../words/sized';
 import { RingView, type Stretch } from '../drawings/RingView';
 import { solderWords } from '../drawings/solder';
 
 // Half as large again as everything else together: it comes when it is asked for.
-const TurningRing = lazy(() => import('../drawings/TurningRing'));
+const TurningRing = laterPart(() => import('../drawings/TurningRing'));
 
 interface Props {
   plan: Plan;
