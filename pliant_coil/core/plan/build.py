@@ -1,22 +1,18 @@
 """From a ring file to its plan: the chain that only composes what the floors below know."""
 
 import math
-from collections.abc import Iterable
-from dataclasses import replace
 
 from pliant_coil.core.making.advice import advise, hole_needed
 from pliant_coil.core.making.assemble import MadeRing
 from pliant_coil.core.making.cutting import Cut, more_of, standard_deviations
-from pliant_coil.core.making.joints import drawn
 from pliant_coil.core.making.markout import Mark as WireMark
 from pliant_coil.core.making.minutes import working_minutes
 from pliant_coil.core.making.planned import Planned, planned
 from pliant_coil.core.making.resizing import resize
 from pliant_coil.core.making.ring import Ring
 from pliant_coil.core.making.solve import Choice, Solver, contributions, schools
-from pliant_coil.core.mechanics.curves import Point3
-from pliant_coil.core.moves.placed import Fate
 from pliant_coil.core.plan import model
+from pliant_coil.core.plan.drawing import drawing
 from pliant_coil.core.plan.steps import step
 from pliant_coil.core.ring_file.document import RingFile
 from pliant_coil.core.styles.cautions import TORCH
@@ -81,7 +77,7 @@ def plan_of(all_of_it: Planned, *, paths: bool = False, habits: bool = True) -> 
         time=_time(minutes),
         torch=any(TORCH in task.cautions for task in tasks),
         warnings=[model.Warning(code=w.code, text=w.text, field=w.field) for w in advise(made)],
-        drawing=_drawing(made, cuts) if paths else None,
+        drawing=drawing(made, cuts) if paths else None,
     )
 
 
@@ -350,55 +346,3 @@ def _beads(made: MadeRing) -> list[model.Bead]:
         for stone in made.drilled
         if stone.hole_mm is not None
     ]
-
-
-def _drawing(made: MadeRing, cuts: list[Cut]) -> model.Drawing:
-    strands, seen = [], dict[str, int]()
-    for cut in cuts:
-        role = cut.piece.role
-        number = seen[role] = seen.get(role, 0) + 1
-        lines = drawn(replace(cut.piece, moves=tuple(cut.moves)))
-        for index, (placed, line) in enumerate(zip(cut.moves, lines, strict=True)):
-            points = _rounded(line)
-            # What a head has cut off is no part of the ring; ends that wait for a head are.
-            if points and (placed.fate is not Fate.TRIM or made.ring.head.waits):
-                strands.append(
-                    model.Strand(
-                        role=role,
-                        piece=number,
-                        move=index,
-                        id=placed.id,
-                        kind=placed.move.kind,
-                        width_mm=placed.worked.width_mm or cut.piece.wire.width_mm,
-                        height_mm=placed.worked.height_mm or cut.piece.wire.height_mm,
-                        points=points,
-                    )
-                )
-    inside = made.inside
-    return model.Drawing(
-        inside_x_mm=inside.x_mm,
-        inside_y_mm=inside.y_mm,
-        inside_radius_mm=inside.radius_mm,
-        strands=strands,
-        beads=[
-            model.Stone(
-                what=s.what,
-                shape=s.shape,
-                x_mm=s.centre[0],
-                y_mm=s.centre[1],
-                z_mm=s.centre[2],
-                diameter_mm=max(s.length_mm, s.height_mm),
-                length_mm=s.length_mm,
-                width_mm=s.width_mm,
-                height_mm=s.height_mm,
-                colour=s.gem.colour if s.gem else None,
-            )
-            for s in made.stones
-        ],
-        soldered=[model.Soldered(what=s.what, points=_rounded(s.points)) for s in (*made.band.soldered(), *made.work.soldered())],
-    )
-
-
-def _rounded(line: Iterable[Point3]) -> list[list[float]]:
-    """A line's points as a drawing takes them: finer than any screen."""
-    return [[round(x, 3), round(y, 3), round(z, 3)] for x, y, z in line]
