@@ -14,8 +14,10 @@ from shapely.geometry import LineString, MultiPoint, Point
 from pliant_coil.core.mechanics.over_stone import Ellipsoid, Slab
 from pliant_coil.core.moves.halo import Halo
 from pliant_coil.core.plan.build import plan
+from pliant_coil.core.plan.model import Plan
 from pliant_coil.core.ring_file.document import read_ring
 from pliant_coil.core.styles.heads.cage import Cage
+from pliant_coil.core.words.refusal import Refusal
 from tests.core.polylines import perimeter
 from tests.core.test_check_values import made_at
 
@@ -139,6 +141,34 @@ def test_the_temporary_tie_holds_every_turn_and_is_no_part_of_the_ring(lies: str
     wire = next(w for w in told.wires if w.role == "tie")
     assert {m.fate for m in wire.moves if m.id in ("tie.rounds", "tie.twist1")} == {"removed"}
     assert wire.net_mm == 0
+
+
+@pytest.mark.parametrize("turns", [2, 3])
+def test_the_long_end_of_a_wrapped_stone_locks_beside_the_strand_it_comes_from(turns: int) -> None:
+    told = plan(read_ring(_wrapped(turns)), paths=True)
+    assert told.drawing is not None
+    lock, strand = (next(s for s in told.drawing.strands if s.id == name) for name in ("long.lock", "right.turns"))
+    assert math.dist(lock.points[-1], strand.points[0]) < 0.02
+    # A wrap goes round every other strand there: a wire wider for each, above and below (closed form, flat rows).
+    lengths = [next(m.length_mm for w in ring.wires for m in w.moves if m.id == "long.lock") for ring in (told, _told(turns + 1))]
+    assert (lengths[1] - lengths[0]) / 2 == pytest.approx(2 * lock.width_mm, rel=0.02)
+
+
+def test_a_wrapped_stone_on_one_strand_finds_nothing_to_lock_round() -> None:
+    with pytest.raises(Refusal, match="no other strand"):
+        _told(1)
+
+
+def _wrapped(turns: int) -> dict[str, Any]:
+    return {
+        "finger": {"size": "US 7"},
+        "band": {"style": "turned", "winding": "one-way", "turns": turns},
+        "head": {"style": "wrapped-stone", "lock_at_deg": 50, "pressed_locks": False},
+    }
+
+
+def _told(turns: int) -> Plan:
+    return plan(read_ring(_wrapped(turns)))
 
 
 # Prongs
