@@ -3,7 +3,7 @@
 import math
 from collections.abc import Sequence
 from dataclasses import replace
-from functools import cached_property
+from functools import cached_property, lru_cache
 from typing import ClassVar, Self
 
 from pliant_coil.core.frozen import dataclass
@@ -159,23 +159,15 @@ class BeadTurn(HoopWrap):
     hand: ClassVar[HandKind] = "wrap"
     counted: ClassVar[Counted | None] = Counted("bead", step=0.5, least=0.5)
 
-    @cached_property
+    @property
     def _outline(self) -> tuple[Point, ...]:
-        grown = self.bundle.rounding_mm + self.profile.centroid_mm
-        discs = tuple(
-            (u + grown * math.cos(math.pi * k / 24), v + grown * math.sin(math.pi * k / 24))
-            for u, v in self.bundle.points
-            for k in range(48)
-        )
-        mouths = ((self.reach_mm, -self.bead_mm / 2), (self.reach_mm, self.bead_mm / 2))
-        return convex_hull((*discs, *mouths))
+        return _round_a_bead(self.bundle.points, self.bundle.rounding_mm + self.profile.centroid_mm, self.bead_mm, self.reach_mm)[0]
 
     @cached_property
     def goes_on_mm(self) -> float:
         # Most of its wire runs outside the hoop's middle line, and further round for it.
-        around = self._outline
-        sides = [(math.dist(around[k - 1], around[k]), (around[k - 1][0] + around[k][0]) / 2) for k in range(len(around))]
-        outside = sum(side * u for side, u in sides) / sum(side for side, _ in sides)
+        grown = self.bundle.rounding_mm + self.profile.centroid_mm
+        outside = _round_a_bead(self.bundle.points, grown, self.bead_mm, self.reach_mm)[1]
         return self.pitch_mm * (1 + outside / self.hoop.radius_mm)
 
     @cached_property
@@ -203,3 +195,17 @@ class BeadTurn(HoopWrap):
     def bead_at(self) -> Point3:
         """The middle of the (first) bead."""
         return self.hoop.at(self.from_rad + self.step_rad / 2, self.reach_mm)
+
+
+@lru_cache(maxsize=64)
+def _round_a_bead(wires: tuple[Point, ...], grown_mm: float, bead_mm: float, reach_mm: float) -> tuple[tuple[Point, ...], float]:
+    """The wire round these wires and the mouths of a bead's hole, and how far outside the middle line it runs on average.
+
+    The same for every hoop of those wires: a ring has many such beads, of a few sizes.
+    """
+    discs = tuple(
+        (u + grown_mm * math.cos(math.pi * k / 24), v + grown_mm * math.sin(math.pi * k / 24)) for u, v in wires for k in range(48)
+    )
+    around = convex_hull((*discs, (reach_mm, -bead_mm / 2), (reach_mm, bead_mm / 2)))
+    sides = [(math.dist(around[k - 1], around[k]), (around[k - 1][0] + around[k][0]) / 2) for k in range(len(around))]
+    return around, sum(side * u for side, u in sides) / sum(side for side, _ in sides)
