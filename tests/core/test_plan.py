@@ -21,6 +21,7 @@ from pliant_coil.core.styles.handed_on import SizedBy
 from pliant_coil.core.styles.registry import all_bands, all_heads
 from pliant_coil.core.words.refusal import Refusal
 from pliant_coil.core.words.say import Reader, write
+from tests.core.laws import APART_MM, INTO_THE_CIRCLE_MM, apart, into_the_circle
 from tests.core.recipes import AMBER_MEADOW, makeable
 
 CORE = Path(__file__).parents[2] / "pliant_coil" / "core"
@@ -51,28 +52,15 @@ def test_start_and_finish_invert_and_the_causes_add_up(document: dict[str, Any])
 @settings(max_examples=60, deadline=None)
 def test_the_drawing_is_the_finished_ring(document: dict[str, Any]) -> None:
     """No drawn metal reaches into the circle that the mandrel reads."""
-    told = planned(document)
-    drawing = told.drawing
-    assert drawing is not None
-    wires = {(wire.role, wire.piece): wire for wire in told.wires}
-    for strand in drawing.strands:
-        wire = wires[strand.role, strand.piece]
-        # A half-round lies flat side in: its neutral line stands 4/(3π) of its radius above it (any table of sections).
-        below = 2 / (3 * math.pi) * wire.width_mm if wire.profile == "half-round" else strand.height_mm / 2
-        for x, y, _ in strand.points:
-            inner = math.hypot(x - drawing.inside_x_mm, y - drawing.inside_y_mm) - below
-            assert inner >= drawing.inside_radius_mm - 0.02, (strand.id, inner)
+    for strand, reaches in into_the_circle(planned(document)):
+        assert reaches <= INTO_THE_CIRCLE_MM, strand
 
 
 @given(makeable)
 @settings(max_examples=60, deadline=None)
 def test_consecutive_moves_meet_where_they_are_drawn(document: dict[str, Any]) -> None:
-    drawing = planned(document).drawing
-    assert drawing is not None
-    for one, then in pairwise(drawing.strands):
-        sawn_between = "kerf" in then.id or then.move != one.move + 1
-        if (one.role, one.piece) == (then.role, then.piece) and not sawn_between:
-            assert math.dist(one.points[-1], then.points[0]) <= 0.02, (one.id, then.id)
+    for one, then, mm in apart(planned(document)):
+        assert mm <= APART_MM, (one, then)
 
 
 @given(makeable)

@@ -159,16 +159,14 @@ class BeadTurn(HoopWrap):
     hand: ClassVar[HandKind] = "wrap"
     counted: ClassVar[Counted | None] = Counted("bead", step=0.5, least=0.5)
 
-    @property
-    def _outline(self) -> tuple[Point, ...]:
-        return _round_a_bead(self.bundle.points, self.bundle.rounding_mm + self.profile.centroid_mm, self.bead_mm, self.reach_mm)[0]
-
     @cached_property
+    def _around(self) -> tuple[tuple[Point, ...], float]:
+        return _round_a_bead(self.bundle.points, self.bundle.rounding_mm + self.profile.centroid_mm, self.bead_mm, self.reach_mm)
+
+    @property
     def goes_on_mm(self) -> float:
         # Most of its wire runs outside the hoop's middle line, and further round for it.
-        grown = self.bundle.rounding_mm + self.profile.centroid_mm
-        outside = _round_a_bead(self.bundle.points, grown, self.bead_mm, self.reach_mm)[1]
-        return self.pitch_mm * (1 + outside / self.hoop.radius_mm)
+        return self.pitch_mm * (1 + self._around[1] / self.hoop.radius_mm)
 
     @cached_property
     def loop_mm(self) -> float:
@@ -178,7 +176,7 @@ class BeadTurn(HoopWrap):
         x, h = self.bead_mm / 2 - half, self.reach_mm
         reach = math.hypot(x, h)
         if reach <= rho or len({u for u, _ in self.bundle.points}) > 1:
-            hull = self._outline
+            hull = self._around[0]
             return sum(math.dist(hull[k - 1], hull[k]) for k in range(len(hull)))
         tangent = math.sqrt(reach**2 - rho**2)
         alpha = math.pi / 2 + math.atan2(h, x) - math.acos(rho / reach)
@@ -186,7 +184,7 @@ class BeadTurn(HoopWrap):
 
     @cached_property
     def _loop(self) -> Sequence[Point]:
-        around = list(self._outline)
+        around = list(self._around[0])
         first = min(range(len(around)), key=lambda k: (round(around[k][0], 6), around[k][1]))
         turned = around[first:] + around[:first]
         return turned if turned[1][1] >= turned[-1][1] else [turned[0], *reversed(turned[1:])]

@@ -1,7 +1,7 @@
 import { memo, useId, useMemo } from 'react';
 import type { Plan } from '../api/client';
 import { hasSize } from '../words/sized';
-import { bounds, chunksOf, project, type Chunk, type Side } from './chunks';
+import { bounds, chunksOf, GHOST, project, type Chunk, type Side } from './chunks';
 import { metalColours } from './metals';
 import { solderMarks, type SolderMark } from './solder';
 import { dropOutline, SHADES, stoneColours } from './stones';
@@ -12,8 +12,6 @@ export interface Stretch {
   move: number;
 }
 
-/** How much is seen of what comes out again. */
-const GHOST = 0.4;
 
 interface Props {
   plan: Plan;

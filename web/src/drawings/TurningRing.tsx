@@ -3,7 +3,7 @@ import { useEffect, useMemo } from 'react';
 import { CatmullRomCurve3, TubeGeometry, Vector3 } from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import type { Plan } from '../api/client';
-import { comesOut } from './chunks';
+import { comesOut, GHOST } from './chunks';
 import { metalColours } from './metals';
 import { stoneColours } from './stones';
 import type { Stretch } from './RingView';
@@ -54,7 +54,7 @@ export default function TurningRing({ plan, active, onActive }: Props) {
               metalness={0.65}
               roughness={0.35}
               transparent={ghost}
-              opacity={ghost ? 0.35 : 1}
+              opacity={ghost ? GHOST : 1}
             />
           </mesh>
         );

@@ -31,6 +31,9 @@ export const project: Record<Side, (p: Point) => [number, number, number]> = {
   top: ([x = 0, y = 0, z = 0]) => [x, z, y],
 };
 
+/** How much is seen of what comes out again. */
+export const GHOST = 0.4;
+
 /** Whether a stretch of wire is there for a while only. */
 export const comesOut = (wire: Plan['wires'][number], move: number) => wire.moves[move]?.fate === 'removed';
 

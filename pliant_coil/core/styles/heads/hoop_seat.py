@@ -36,6 +36,8 @@ _CLOSE_MM = 0.15
 class _Seat:
     """Hoops and bead: all heights from the ring's axis [mm]."""
 
+    wire_mm: float
+    """How high the wire of the hoops stands, as it was worked."""
     hoop_mm: float
     """Radius of a hoop's middle line."""
     above_mm: float
@@ -124,7 +126,7 @@ class HoopSeat(HeadStyle):
                 say("the hoops hang {lift} above the band", lift=Length(lift)),
                 "a smaller hoop: less of the bead sunk in, or a smaller bead",
             )
-        return _Seat(hoop, above, upper, lift, len(lanes), math.asin(hoop / radius), rod)
+        return _Seat(d, hoop, above, upper, lift, len(lanes), math.asin(hoop / radius), rod)
 
     def opening(self, form: Form, band: BandStyle, wires: Wires) -> Opening:
         if form.locks < 1:
@@ -136,7 +138,7 @@ class HoopSeat(HeadStyle):
 
     def make(self, form: Form, band: FormedBand, wires: Wires, opening: Opening) -> HeadWork:
         seat: _Seat = opening.facts
-        d = band.strand_wire.height_mm
+        d = seat.wire_mm
         ends = [replace(end, side="left", at=band.slots[0].left) if end.name == "long" else end for end in band.ends]
         if len(ends) < 2:
             refuse("band.gather", "the short tail is used up, and each hoop needs a tail", "none")
@@ -250,7 +252,7 @@ class HoopSeat(HeadStyle):
 
     def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:
         seat: _Seat = work.facts
-        d, b = band.strand_wire.height_mm, self.bead.diameter_mm
+        d, b = seat.wire_mm, self.bead.diameter_mm
         w = next(piece.wire.width_mm for piece in work.pieces)
         found = []
         if b / 2 + d / 2 - seat.hoop_mm < _CLOSE_MM / 2:
@@ -288,7 +290,7 @@ class HoopSeat(HeadStyle):
     def tasks(self, band: FormedBand, work: HeadWork) -> list[Task]:
         seat: _Seat = work.facts
         onward = {p.id: p for led in work.onward.values() for p in led}
-        d, b = band.strand_wire.height_mm, self.bead.diameter_mm
+        d, b = seat.wire_mm, self.bead.diameter_mm
         fine = work.pieces[0].wire.width_mm
         wraps = self.wraps(seat, d, fine, band.form.locks)
         sunk = 0.5 - seat.above_mm / b

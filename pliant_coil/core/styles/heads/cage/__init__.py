@@ -1,10 +1,10 @@
 """Cage: a stone without a hole, held by the band's tails going over it in several directions, each pass locked round the band."""
 
 import math
-from collections.abc import Callable, Mapping
+from collections.abc import Mapping
 from dataclasses import replace
 from functools import partial
-from typing import Annotated, Any, ClassVar, Literal
+from typing import Annotated, Any, ClassVar, Literal, Protocol
 
 from pydantic import BeforeValidator, Field
 
@@ -26,13 +26,10 @@ from pliant_coil.core.styles.locks import wrap_at
 from pliant_coil.core.styles.parameters import Part, WireSpec, choice, degrees, millimetres, number
 from pliant_coil.core.styles.stones import HIGH_MM, Gem, PlacedStone
 from pliant_coil.core.styles.tasks import Task
-from pliant_coil.core.trade.wire import Wire
 from pliant_coil.core.words.figures import Article, Count, Length, Thickness
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
 
-Around = Callable[..., Wrap]
-"""Makes wraps round the band: how many, from which angle on, on which edge they begin, whether on the left."""
 _OUT = 0.6
 """Where front and back passes cross the top, as a share of the stone's half width."""
 _MOST_TILT = 1.25
@@ -40,6 +37,12 @@ _TILTS = 16
 """Tried one after the other."""
 _LIES_MM = 2.0
 """A motif no higher than this lies on the stone."""
+
+
+class Around(Protocol):
+    """Makes wraps round the band: how many, from which angle on, on which edge they begin, whether on the left."""
+
+    def __call__(self, wraps: float, angle_rad: float, /, *, edge: int, turned: bool) -> Wrap: ...
 
 
 class Rough(Gem):
@@ -74,6 +77,8 @@ class Facts:
     band_mm: float
     """The circle on which its locks lie."""
     lock_rad: float
+    wire_mm: float = 0.0
+    """How high the wire of the passes stands: the cage's own, or the band's as it was worked. Known when it is made."""
     passes: tuple[tuple[PassSpec, Side, str], ...] = ()
 
 
@@ -118,7 +123,7 @@ class Cage(HeadStyle):
                 say("{n} don't hold a stone", n=Count(len(self.passes), "pass", "passes")),
                 "2 to 5 passes, such as front, back, middle",
             )
-        d = _wire(wires).height_mm
+        d = wires[ROLE if ROLE in wires else "band"].height_mm
         radius = self.jog_length_mm**2 / (4 * math.pi**2 * self.jog_mm)
         if radius < d / 2:
             refuse("head.jog_mm", "jogs as sharp as this nick the wire", "a smaller swing, or a longer jog")
@@ -184,7 +189,7 @@ class Cage(HeadStyle):
 
     def make(self, form: Form, band: FormedBand, wires: Wires, opening: Opening) -> HeadWork:
         facts: Facts = opening.facts
-        wire = _wire(wires)
+        wire = wires.get(ROLE, band.strand_wire)
         d = wire.height_mm
         ends: dict[Side, End] = {}
         pieces: tuple[Piece, ...] = ()
@@ -256,7 +261,7 @@ class Cage(HeadStyle):
             ledger=ledger,
             tied=True,
             height_mm=facts.bottom_mm + self.stone.height_mm + d + self._stands_mm(d) - band.inside_mm / 2,
-            facts=replace(facts, passes=tuple(told)),
+            facts=replace(facts, wire_mm=d, passes=tuple(told)),
         )
 
     def _over(self, part: str, taut: list[Point3], aside: Point3, figure: list[Point3]) -> list[tuple[str, Move]]:
@@ -313,7 +318,7 @@ class Cage(HeadStyle):
 
     def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:
         facts: Facts = work.facts
-        d = (work.pieces[0].wire if work.pieces else band.strand_wire).height_mm
+        d = facts.wire_mm
         s = self.stone
         found = []
         tops = self._tops()
@@ -360,11 +365,6 @@ class Cage(HeadStyle):
 
     def tasks(self, band: FormedBand, work: HeadWork) -> list[Task]:
         return steps.tasks(self, band, work)
-
-
-def _wire(wires: Wires) -> Wire:
-    """The wire of the passes: the cage's own, or the band's."""
-    return wires[ROLE] if ROLE in wires else wires["band"]
 
 
 def _on_the_way(figure: list[Point3], way: list[Point3], aside: Point3) -> list[Point3]:

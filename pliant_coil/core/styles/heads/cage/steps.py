@@ -22,7 +22,7 @@ def tasks(style: Cage, band: FormedBand, work: HeadWork) -> list[Task]:
     """What is done at the bench to make it."""
     facts: Facts = work.facts
     placed = {p.id: p for led in work.onward.values() for p in led}
-    d = (work.pieces[0].wire if work.pieces else band.strand_wire).height_mm
+    d = facts.wire_mm
     slot = style.order == "slot-first" or (style.order is None and style.stone.length_mm < 14 and d < 0.9)
     start = (
         "Take each tail once through the ring beside the top and over to the other side; slip the stone in between."

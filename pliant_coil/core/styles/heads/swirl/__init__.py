@@ -11,7 +11,7 @@ from pliant_coil.core.mechanics.face import Face
 from pliant_coil.core.moves.base import Move, on_circle
 from pliant_coil.core.moves.hoop_wrap import Hoop, HoopWrap
 from pliant_coil.core.moves.loop import Loop, Scroll
-from pliant_coil.core.moves.passing import Course
+from pliant_coil.core.moves.passing import Course, off_band
 from pliant_coil.core.moves.placed import Placed
 from pliant_coil.core.moves.stitch import Hitch
 from pliant_coil.core.moves.straight import Lead
@@ -332,9 +332,7 @@ def _standing(end: End, at: Point3) -> End:
 
 def _lifted(at: Point3, least_mm: float) -> Point3:
     """No nearer to the ring's axis than that: what was tapped flat in a cord is round again beyond it. The joint lies half-way (`making/joints`)."""
-    stands = math.hypot(at[0], at[1])
-    up = max(1.0, (2 * least_mm - stands) / stands)
-    return (at[0] * up, at[1] * up, at[2])
+    return off_band(at, 2 * least_mm - math.hypot(at[0], at[1]))
 
 
 def _swept(start: Point3, reach: float, top: float, aside: float, apart: float = 0.0) -> list[Point3]:
