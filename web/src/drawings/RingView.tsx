@@ -12,7 +12,6 @@ export interface Stretch {
   move: number;
 }
 
-
 interface Props {
   plan: Plan;
   side: Side;
