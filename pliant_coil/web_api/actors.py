@@ -9,7 +9,7 @@ from fastapi import Depends, Request, Response
 from sqlalchemy.exc import SQLAlchemyError
 from starlette.concurrency import run_in_threadpool
 
-from pliant_coil.services.scope import Actor
+from pliant_coil.services.scope import Actor, NotFound
 from pliant_coil.services.sign_in import LONGEST, Caller, Door, SignInNeeded
 from pliant_coil.web_api.problems import Problems
 
@@ -75,15 +75,15 @@ async def let_in(request: Request) -> None:
 async def while_here(request: Request, actor: Actor, lines: AsyncGenerator[str]) -> AsyncIterator[str]:
     """What is streamed to somebody, until they aren't let in any more, or have gone to another workshop."""
     async with aclosing(lines):
-        async for line in lines:
-            try:
+        try:
+            async for line in lines:
                 now = await run_in_threadpool(_actor, request)
-            except (SignInNeeded, SQLAlchemyError):
-                # Whoever still may asks again by itself.
-                return
-            if now.workshop_id != actor.workshop_id:
-                return
-            yield line
+                if now.workshop_id != actor.workshop_id:
+                    return
+                yield line
+        except (SignInNeeded, NotFound, SQLAlchemyError):
+            # Whoever still may asks again by itself.
+            return
 
 
 def hand_over(response: Response, request: Request, token: str) -> None:

@@ -2,7 +2,7 @@
 
 import asyncio
 import contextlib
-from collections.abc import AsyncGenerator, AsyncIterator
+from collections.abc import AsyncGenerator, AsyncIterator, Awaitable, Callable
 from typing import Annotated
 from uuid import UUID
 
@@ -22,20 +22,25 @@ class Bell:
 
     def __init__(self, database_url: str) -> None:
         self._url = database_url
-        self._waiting: dict[UUID, set[asyncio.Queue[str]]] = {}
+        self._waiting: dict[UUID, set[asyncio.Queue[str | None]]] = {}
         self._listening: asyncio.Task[None] | None = None
 
-    async def stream(self, what: UUID, number: int = 0) -> AsyncGenerator[str]:
-        """Server-sent events: the number of the newest event of a job, or of a batch's jobs, now and whenever it changes."""
+    async def stream(self, what: UUID, newest: Callable[[], Awaitable[int]]) -> AsyncGenerator[str]:
+        """Server-sent events: the number of the newest event of a job, or of a batch's jobs, now and whenever it changes.
+
+        `newest` asks the store for that number.
+        """
         if self._listening is None or self._listening.done():
             self._listening = asyncio.create_task(self._listen())
-        queue: asyncio.Queue[str] = asyncio.Queue()
+        queue: asyncio.Queue[str | None] = asyncio.Queue()
+        # It waits first and asks then: what happens in between is told, not lost.
+        queue.put_nowait(None)
         self._waiting.setdefault(what, set()).add(queue)
         try:
-            yield f"data: {number}\n\n"
             while True:
                 try:
-                    yield f"data: {await asyncio.wait_for(queue.get(), STILL_HERE_S)}\n\n"
+                    number = await asyncio.wait_for(queue.get(), STILL_HERE_S)
+                    yield f"data: {await newest() if number is None else number}\n\n"
                 except TimeoutError:
                     yield ": still here\n\n"
         finally:
@@ -65,7 +70,7 @@ class Bell:
     def _ring_all(self) -> None:
         for queues in self._waiting.values():
             for queue in queues:
-                queue.put_nowait("0")
+                queue.put_nowait(None)
 
 
 async def the_bell(request: Request) -> Bell:

@@ -179,9 +179,12 @@ def test_events_that_arent_any_are_refused_at_their_field(client: TestClient, jo
 def test_another_device_hears_of_it_within_a_second(app: FastAPI, client: TestClient, job: str) -> None:
     bell: Bell = app.state.bell
 
+    async def newest() -> int:
+        return 0
+
     async def hear() -> list[str]:
         heard = []
-        stream = bell.stream(UUID(job), 0)
+        stream = bell.stream(UUID(job), newest)
         heard.append(await anext(stream))
         # Once it listens it says so; then a tap is told from elsewhere.
         heard.append(await asyncio.wait_for(anext(stream), 5))
@@ -191,6 +194,31 @@ def test_another_device_hears_of_it_within_a_second(app: FastAPI, client: TestCl
         return heard
 
     assert in_a_loop(hear()) == ["data: 0\n\n", "data: 0\n\n", "data: 1\n\n"]
+
+
+def test_what_happens_while_the_newest_is_looked_up_is_told_after_it(app: FastAPI, client: TestClient, job: str) -> None:
+    bell: Bell = app.state.bell
+
+    async def hear() -> list[str]:
+        asked = 0
+
+        async def newest() -> int:
+            nonlocal asked
+            asked += 1
+            if asked == 3:
+                # It was none yet when it was read; before that is said, somebody taps.
+                await asyncio.to_thread(tell, client, job, event("note", task="x", text="a kink"))
+            return 0
+
+        async with aclosing(bell.stream(UUID(job), newest)) as other, aclosing(bell.stream(UUID(job), newest)) as stream:
+            # Once the bell listens, the first hears it said; only then comes the second.
+            listening = [await anext(other), await asyncio.wait_for(anext(other), 5)]
+            assert listening == ["data: 0\n\n"] * 2
+            heard = [await anext(stream), await asyncio.wait_for(anext(stream), 1)]
+        await bell.stop()
+        return heard
+
+    assert in_a_loop(hear()) == ["data: 0\n\n", "data: 1\n\n"]
 
 
 def in_a_loop(hearing: Coroutine[Any, Any, list[str]]) -> list[str]:
@@ -207,8 +235,11 @@ def test_a_board_hears_of_each_of_its_rings(app: FastAPI, client: TestClient) ->
     rings = [bench["job_id"] for bench in client.get(f"/api/batches/{batch}").json()["benches"]]
     assert client.get(f"/api/batches/{uuid4()}/changes").status_code == 404
 
+    async def whatever() -> int:
+        return 0
+
     async def hear() -> list[str]:
-        async with aclosing(app.state.bell.stream(UUID(batch))) as stream:
+        async with aclosing(app.state.bell.stream(UUID(batch), whatever)) as stream:
             heard = [await anext(stream), await asyncio.wait_for(anext(stream), 5)]
             for ring in rings:
                 await asyncio.to_thread(tell, client, ring, event("help", task="cut"))

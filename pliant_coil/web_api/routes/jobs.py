@@ -211,8 +211,12 @@ def tell(job_id: UUID, body: Events, jobs: TheJobsAtOnce) -> Taken:
 @router.get("/{job_id}/changes", response_class=StreamingResponse, responses=MISSING | STREAM)
 async def changes(job_id: UUID, jobs: TheJobs, actor: TheActor, bell: TheBell, request: Request) -> StreamingResponse:
     """The number of the newest event, now and whenever it changes (server-sent events)."""
-    number = await run_in_threadpool(jobs.number, job_id)
-    return streamed(while_here(request, actor, bell.stream(job_id, number)))
+
+    async def newest() -> int:
+        return await run_in_threadpool(jobs.number, job_id)
+
+    await newest()  # A ring that isn't there is said at once.
+    return streamed(while_here(request, actor, bell.stream(job_id, newest)))
 
 
 @router.get("/{job_id}/reading", response_model=SizeReadingTold, responses=MISSING | REFUSED)

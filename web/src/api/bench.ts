@@ -1,7 +1,13 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { replaceEqualDeep, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { thisDevice } from '../bench/device';
-import { answer, api, type BenchEvent, type Draft, type TailEnd } from './client';
+import { answer, api, type BenchEvent, type Draft, type JobAtBench, type TailEnd } from './client';
 import { asFile, keys, PAGE, stays, untilThere, type ReaderOf } from './queries';
+
+/** Without the network the last answer that was kept is given; it may be older than what is seen, and then it says nothing. */
+export function newest(was: unknown, is: unknown) {
+  const older = was !== undefined && (is as JobAtBench).progress.number < (was as JobAtBench).progress.number;
+  return older ? was : replaceEqualDeep(was, is);
+}
 
 /** A ring at the bench: its plan, where it stands, its tails. */
 export const useJob = (id: string, reader: ReaderOf) =>
@@ -9,6 +15,7 @@ export const useJob = (id: string, reader: ReaderOf) =>
     queryKey: keys.job(id, reader),
     queryFn: ({ signal }) =>
       answer(api.GET('/api/jobs/{job_id}', { params: { path: { job_id: id }, query: reader }, signal })),
+    structuralSharing: newest,
     ...stays,
   });
 

@@ -1,10 +1,11 @@
 import { memo, useId, useMemo } from 'react';
 import type { Plan } from '../api/client';
 import { hasSize } from '../words/sized';
-import { bounds, chunksOf, GHOST, project, type Chunk, type Side } from './chunks';
+import { bounds, chunksOf, GHOST, project, type Side } from './chunks';
 import { metalColours } from './metals';
 import { solderMarks, type SolderMark } from './solder';
 import { dropOutline, SHADES, stoneColours } from './stones';
+import { strokesOf, type Stroke } from './strokes';
 
 /** The stretch that is looked at: a wire by its place in the plan, a move by its place on the wire. */
 export interface Stretch {
@@ -23,18 +24,22 @@ interface Props {
 export const RingView = memo(function RingView({ plan, side, active, onActive }: Props) {
   const id = useId();
   const { drawing } = plan;
-  const chunks = useMemo(() => (drawing ? chunksOf(plan, drawing, side) : []), [plan, drawing, side]);
+  const [behind, front] = useMemo(() => {
+    const chunks = drawing ? chunksOf(plan, drawing, side) : [];
+    const beadDepth = side === 'end' ? 0 : (drawing?.beads[0]?.y_mm ?? 0);
+    return [
+      strokesOf(chunks.filter((c) => c.depth <= beadDepth)),
+      strokesOf(chunks.filter((c) => c.depth > beadDepth)),
+    ];
+  }, [plan, drawing, side]);
   const soldered = useMemo(
     () => (drawing ? solderMarks(drawing, side, metalColours(plan.wires[0]?.metal ?? '').edge) : []),
     [plan, drawing, side],
   );
   if (!drawing) return null;
   const box = bounds(drawing, plan, side);
-  const beadDepth = side === 'end' ? 0 : (drawing.beads[0]?.y_mm ?? 0);
-  const behind = chunks.filter((c) => c.depth <= beadDepth);
-  const front = chunks.filter((c) => c.depth > beadDepth);
-  const paint = (list: Chunk[]) =>
-    list.map((chunk, k) => {
+  const paint = (strokes: Stroke[]) =>
+    strokes.map(({ d, look: chunk }, k) => {
       const lit = active?.wire === chunk.wire && active.move === chunk.move;
       return (
         <g
@@ -46,13 +51,9 @@ export const RingView = memo(function RingView({ plan, side, active, onActive }:
           onMouseEnter={() => onActive({ wire: chunk.wire, move: chunk.move })}
           onClick={() => onActive({ wire: chunk.wire, move: chunk.move })}
         >
-          <path
-            d={chunk.d}
-            stroke={lit ? 'var(--mui-palette-primary-main)' : chunk.colours.edge}
-            strokeWidth={chunk.width}
-          />
-          <path d={chunk.d} stroke={chunk.colours.body} strokeWidth={chunk.width * (lit ? 0.5 : 0.72)} />
-          <path d={chunk.d} stroke={chunk.colours.shine} strokeWidth={chunk.width * 0.2} opacity="0.75" />
+          <path d={d} stroke={lit ? 'var(--mui-palette-primary-main)' : chunk.colours.edge} strokeWidth={chunk.width} />
+          <path d={d} stroke={chunk.colours.body} strokeWidth={chunk.width * (lit ? 0.5 : 0.72)} />
+          <path d={d} stroke={chunk.colours.shine} strokeWidth={chunk.width * 0.2} opacity="0.75" />
         </g>
       );
     });

@@ -57,7 +57,7 @@ test('pieces join: each begins where the last ended', () => {
   const ends = chunksOf(plan, drawing, 'top')
     .filter((c) => c.move === 2)
     .flatMap((c) => {
-      const points = c.d.replaceAll('-0.00', '0.00').split(/[ML]/).filter(Boolean);
+      const points = c.points.map((p) => p.map((v) => v.toFixed(2).replace('-0.00', '0.00')).join(' '));
       return [points[0], points.at(-1)];
     });
   const counts = new Map<string | undefined, number>();

@@ -3,9 +3,14 @@ import { metalColours, type MetalColours } from './metals';
 
 export type Side = 'end' | 'top';
 
+/** Where a point stands in the picture [mm]. */
+export type Flat = readonly [number, number];
+
 /** A short piece of a wire, to be painted at its depth. */
 export interface Chunk {
-  d: string;
+  points: readonly Flat[];
+  /** Its place among all pieces: one that goes on where another ends has the next one. */
+  place: number;
   depth: number;
   width: number;
   colours: MetalColours;
@@ -40,6 +45,7 @@ export const comesOut = (wire: Plan['wires'][number], move: number) => wire.move
 /** Cut every strand into short pieces with a depth, so that they can be painted from back to front. */
 export function chunksOf(plan: Plan, drawing: Drawing, side: Side): Chunk[] {
   const chunks: Chunk[] = [];
+  let place = 0;
   for (const strand of drawing.strands) {
     const wire = plan.wires.findIndex((w) => w.role === strand.role && w.piece === strand.piece);
     const told = plan.wires[wire];
@@ -56,10 +62,12 @@ export function chunksOf(plan: Plan, drawing: Drawing, side: Side): Chunk[] {
       while (end < points.length - 1 && Math.abs((points[end]?.[2] ?? 0) - from) < deep) end += 1;
       const part = points.slice(start, end + 1);
       const depth = part.reduce((sum, p) => sum + p[2], 0) / part.length;
-      const d = part.map(([x, y], k) => `${k ? 'L' : 'M'}${x.toFixed(2)} ${y.toFixed(2)}`).join('');
-      chunks.push({ d, depth, width, colours, round, ghost: comesOut(told, strand.move), wire, move: strand.move });
+      const flat = part.map(([x, y]): Flat => [x, y]);
+      const ghost = comesOut(told, strand.move);
+      chunks.push({ points: flat, place: place++, depth, width, colours, round, ghost, wire, move: strand.move });
       start = end;
     }
+    place += 1;
   }
   return chunks.sort((a, b) => a.depth - b.depth);
 }
