@@ -5,7 +5,8 @@ import { asFile, keys, PAGE, stays, untilThere, type ReaderOf } from './queries'
 
 /** Without the network the last answer that was kept is given; it may be older than what is seen, and then it says nothing. */
 export function newest(was: unknown, is: unknown) {
-  const older = was !== undefined && (is as JobAtBench).progress.number < (was as JobAtBench).progress.number;
+  const number = (at: unknown) => (at as Partial<JobAtBench> | undefined)?.progress?.number ?? 0;
+  const older = number(is) < number(was);
   return older ? was : replaceEqualDeep(was, is);
 }
 
