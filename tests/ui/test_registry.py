@@ -15,6 +15,10 @@ STYLES = [
 ]
 
 
+MOST_ELEMENTS = 4000
+"""In one drawing: a tablet takes a blink to draw more of them, at every change."""
+
+
 def choose(page: Page, kind: str, title: str) -> None:
     page.locator(f"#phrase-{kind}").click()
     style = page.get_by_role("dialog").get_by_role("combobox").first
@@ -57,6 +61,8 @@ def test_every_field_of_every_style_can_be_changed(plan: Page, kind: str, band: 
     if kind == "head":
         choose(plan, "head", all_heads()[head].title)
         expect(plan.get_by_test_id("answer")).to_have_attribute("data-standing", "fresh")
+    elements: int = plan.evaluate("() => Math.max(...[...document.querySelectorAll('svg')].map((svg) => svg.querySelectorAll('*').length))")
+    assert 50 < elements <= MOST_ELEMENTS
     dialog = plan.get_by_role("dialog")
     more = dialog.get_by_role("button", name="More:")
     while more.count():

@@ -107,14 +107,13 @@ function Column({ one, onAway }: { one: Beside; onAway: () => void }) {
 
 function Told({ plan }: { plan: Plan }) {
   const [{ units }] = usePreferences();
-  const nothing = () => undefined;
   return (
     <>
       <Box sx={{ height: { xs: 170, md: 210 }, my: 1 }}>
-        <RingView plan={plan} side="top" active={null} onActive={nothing} />
+        <RingView plan={plan} side="top" />
       </Box>
       <Box sx={{ height: { xs: 170, md: 210 }, mb: 2 }}>
-        <RingView plan={plan} side="end" active={null} onActive={nothing} />
+        <RingView plan={plan} side="end" />
       </Box>
       <Box component="dl" sx={{ m: 0, display: 'grid', gridTemplateColumns: 'minmax(0, 1fr)', rowGap: 1 }}>
         {hasSize(plan) && (

@@ -16,22 +16,22 @@ export interface Stretch {
 interface Props {
   plan: Plan;
   side: Side;
-  active: Stretch | null;
-  onActive: (stretch: Stretch | null) => void;
+  active?: Stretch | null;
+  /** What is pointed at; on paper there is nothing to point with. */
+  onActive?: (stretch: Stretch | null) => void;
 }
 
 /** The ring itself, true to scale, from its wires' paths; with the circle that the mandrel reads when seen end-on. */
-export const RingView = memo(function RingView({ plan, side, active, onActive }: Props) {
+export const RingView = memo(function RingView({ plan, side, active = null, onActive }: Props) {
   const id = useId();
   const { drawing } = plan;
+  const told = onActive !== undefined;
   const [behind, front] = useMemo(() => {
     const chunks = drawing ? chunksOf(plan, drawing, side) : [];
     const beadDepth = side === 'end' ? 0 : (drawing?.beads[0]?.y_mm ?? 0);
-    return [
-      strokesOf(chunks.filter((c) => c.depth <= beadDepth)),
-      strokesOf(chunks.filter((c) => c.depth > beadDepth)),
-    ];
-  }, [plan, drawing, side]);
+    const [far, near] = [chunks.filter((c) => c.depth <= beadDepth), chunks.filter((c) => c.depth > beadDepth)];
+    return [strokesOf(far, told), strokesOf(near, told)];
+  }, [plan, drawing, side, told]);
   const soldered = useMemo(
     () => (drawing ? solderMarks(drawing, side, metalColours(plan.wires[0]?.metal ?? '').edge) : []),
     [plan, drawing, side],
@@ -48,8 +48,8 @@ export const RingView = memo(function RingView({ plan, side, active, onActive }:
           opacity={chunk.ghost ? GHOST : undefined}
           strokeLinecap={chunk.round ? 'round' : 'butt'}
           strokeLinejoin="round"
-          onMouseEnter={() => onActive({ wire: chunk.wire, move: chunk.move })}
-          onClick={() => onActive({ wire: chunk.wire, move: chunk.move })}
+          onMouseEnter={onActive && (() => onActive({ wire: chunk.wire, move: chunk.move }))}
+          onClick={onActive && (() => onActive({ wire: chunk.wire, move: chunk.move }))}
         >
           <path d={d} stroke={lit ? 'var(--mui-palette-primary-main)' : chunk.colours.edge} strokeWidth={chunk.width} />
           <path d={d} stroke={chunk.colours.body} strokeWidth={chunk.width * (lit ? 0.5 : 0.72)} />
@@ -70,7 +70,7 @@ export const RingView = memo(function RingView({ plan, side, active, onActive }:
       role="img"
       aria-label={side === 'end' ? 'The ring end-on' : 'The ring from above'}
       style={{ display: 'block', width: '100%', height: '100%' }}
-      onMouseLeave={() => onActive(null)}
+      onMouseLeave={onActive && (() => onActive(null))}
     >
       <defs>
         {[...new Set(drawing.beads.map((bead) => bead.colour))].map((colour) => (

@@ -1,8 +1,10 @@
-import { memo, useId } from 'react';
+import { memo, useId, useMemo } from 'react';
 import type { Plan } from '../api/client';
 import { figures } from '../app/theme';
 import { length, measure, type Units } from '../words/figures';
+import type { Chunk, Flat } from './chunks';
 import { metalColours } from './metals';
+import { strokesOf } from './strokes';
 import { useWidth } from './useWidth';
 
 type Fit = NonNullable<Plan['fit']>;
@@ -19,6 +21,8 @@ interface Props {
 }
 
 const RULER = 34;
+/** How many points of a strand are painted at one depth. */
+const BRAID_STEP = 3;
 const REPEAT_PX = 300;
 /** Left of the enlarged repeat, for the base wires' letters: not on copper. */
 const LETTERS_PX = 24;
@@ -126,32 +130,33 @@ const reachOf = (fit: Fit) => Math.max(...fit.strands.flat().map(([, z = 0]) => 
 /** A braid seen flat: short pieces of its strands, painted from the lowest to the highest. */
 function Strands({ fit, metal }: { fit: Fit; metal: string }) {
   const colours = metalColours(metal);
+  const wide = fit.wire_mm;
+  const strokes = useMemo(() => strokesOf(braidOf(fit, metal), false), [fit, metal]);
+  return strokes.map(({ d }, k) => (
+    <g key={k} fill="none">
+      <path d={d} stroke={colours.edge} strokeWidth={wide} />
+      <path d={d} stroke={colours.body} strokeWidth={wide * 0.72} strokeLinecap="round" />
+      <path d={d} stroke={colours.shine} strokeWidth={wide * 0.2} strokeLinecap="round" />
+    </g>
+  ));
+}
+
+function braidOf(fit: Fit, metal: string): Chunk[] {
   const middle = reachOf(fit) + fit.wire_mm / 2;
-  const pieces = Array.from({ length: fit.repeats }, (_, k) => k).flatMap((k) =>
-    fit.strands.flatMap((strand) =>
-      Array.from({ length: Math.ceil((strand.length - 1) / 3) }, (_, part) => {
-        const points = strand
-          .slice(part * 3, part * 3 + 4)
-          .map(([s = 0, z = 0, out = 0]) => [k * fit.repeat_mm + s, middle - z, out] as const);
-        const d = points.map(([x, y], n) => `${n ? 'L' : 'M'}${x.toFixed(2)} ${y.toFixed(2)}`).join('');
-        return {
-          d,
-          start: points[0]?.[0] ?? 0,
-          depth: points.reduce((sum, [, , out]) => sum + out, 0) / points.length,
-        };
-      }),
-    ),
-  );
-  return pieces
-    .filter((piece) => piece.start < fit.target_mm)
-    .sort((a, b) => a.depth - b.depth)
-    .map((piece, k) => (
-      <g key={k} fill="none">
-        <path d={piece.d} stroke={colours.edge} strokeWidth={fit.wire_mm} />
-        <path d={piece.d} stroke={colours.body} strokeWidth={fit.wire_mm * 0.72} strokeLinecap="round" />
-        <path d={piece.d} stroke={colours.shine} strokeWidth={fit.wire_mm * 0.2} strokeLinecap="round" />
-      </g>
-    ));
+  const rest = { width: fit.wire_mm, colours: metalColours(metal), round: false, ghost: false, wire: 0, move: 0 };
+  const chunks: Chunk[] = [];
+  let place = 0;
+  for (let repeat = 0; repeat < fit.repeats; repeat += 1)
+    for (const strand of fit.strands) {
+      for (let start = 0; start < strand.length - 1; start += BRAID_STEP, place += 1) {
+        const part = strand.slice(start, start + BRAID_STEP + 1);
+        const points = part.map(([s = 0, z = 0]): Flat => [repeat * fit.repeat_mm + s, middle - z]);
+        const depth = part.reduce((sum, [, , out = 0]) => sum + out, 0) / part.length;
+        if ((points[0]?.[0] ?? 0) < fit.target_mm) chunks.push({ points, place, depth, ...rest });
+      }
+      place += 1;
+    }
+  return chunks.sort((a, b) => a.depth - b.depth);
 }
 
 function Bases({ fit, metal, from, to }: { fit: Fit; metal: string; from: number; to: number }) {

@@ -30,7 +30,7 @@ test.each([3, 17, 88])('what lies over another is painted after it, and nothing 
     const bent: Flat = [at[0] + random() * 3 - 1.5, at[1] + random() * 3 - 1.5];
     return piece([at, bent, [bent[0] + random(), bent[1] + random()]], 2 * k, Math.floor(random() * 3));
   });
-  const strokes = strokesOf(chunks);
+  const strokes = strokesOf(chunks, true);
   const painted = chunks.map((c) => strokes.findIndex((s) => s.look.move === c.move && s.d.includes(text(c.points[1] ?? [0, 0])))); // prettier-ignore
   expect(painted).not.toContain(-1);
   expect(strokes.flatMap((s) => s.d.match(/[ML]/g)).length).toBe(chunks.length * 3);
@@ -45,14 +45,20 @@ test.each([3, 17, 88])('what lies over another is painted after it, and nothing 
 
 test('wraps that touch are one stroke, and a wire that goes on is one line', () => {
   const wraps = Array.from({ length: 50 }, (_, k) => piece([[k * WIDTH, 0], [k * WIDTH, 2]], 2 * k)); // prettier-ignore
-  expect(strokesOf(wraps)).toHaveLength(1);
+  expect(strokesOf(wraps, true)).toHaveLength(1);
   const on = [piece([[0, 0], [1, 0]], 4), piece([[1, 0], [2, 0.1]], 5)]; // prettier-ignore
-  expect(strokesOf(on).map((s) => s.d)).toEqual(['M0.00 0.00L1.00 0.00L2.00 0.10']);
+  expect(strokesOf(on, true).map((s) => s.d)).toEqual(['M0.00 0.00L1.00 0.00L2.00 0.10']);
+});
+
+test('moves are kept apart only where they are pointed at', () => {
+  const moves = [piece([[0, 0], [0, 1]], 0, 1), piece([[5, 0], [5, 1]], 2, 2)]; // prettier-ignore
+  expect(strokesOf(moves, true).map((s) => s.look.move)).toEqual([1, 2]);
+  expect(strokesOf(moves, false)).toHaveLength(1);
 });
 
 test('a wire that comes back over itself is painted over itself', () => {
   const loop = [piece([[0, 0], [4, 0]], 0, 0, 0), piece([[2, -2], [2, 2]], 2, 0, 1)]; // prettier-ignore
-  expect(strokesOf(loop)).toHaveLength(2);
+  expect(strokesOf(loop, true)).toHaveLength(2);
 });
 
 test('distances, with corners and crossings of known figures', () => {

@@ -1,6 +1,6 @@
 import type { Chunk, Flat } from './chunks';
 
-/** Pieces of one move that are painted at one time: a woven ring has a thousand pieces, and a screen of so many elements answers slowly. */
+/** Pieces that are painted at one time: a woven ring has a thousand pieces, and a screen of so many elements answers slowly. */
 export interface Stroke {
   d: string;
   look: Chunk;
@@ -10,15 +10,19 @@ export interface Stroke {
 export const BESIDE = 0.9;
 const CELL_MM = 0.7;
 
-/** The pieces in as few strokes as may be, in an order in which every piece lies over what it covers. `chunks` run from back to front. */
-export function strokesOf(chunks: readonly Chunk[]): Stroke[] {
+/** The pieces in as few strokes as may be, in an order in which every piece lies over what it covers.
+ *
+ * `chunks` run from back to front. With `told` every move is a stroke of its own, so that it can be pointed at.
+ */
+export function strokesOf(chunks: readonly Chunk[], told: boolean): Stroke[] {
   const layers: Chunk[][] = [];
   const ofMove = new Map<string, number[]>();
   const painted = new Painted();
   for (const chunk of chunks) {
     const lines = linesOf(chunk).map((line) => ({ line, cells: cellsOf(line, chunk.width) }));
     const least = painted.above(chunk, lines);
-    const key = `${chunk.wire} ${chunk.move} ${chunk.width} ${chunk.round}`;
+    const whose = told ? `${chunk.wire} ${chunk.move}` : `${chunk.colours.edge} ${chunk.ghost}`;
+    const key = `${whose} ${chunk.width} ${chunk.round}`;
     const own = ofMove.get(key) ?? [];
     let layer = own.find((one) => one >= least);
     if (layer === undefined) {

@@ -161,7 +161,7 @@ function FromAbove({ plan, drawing }: { plan: Plan; drawing: Drawing }) {
     <Box sx={{ breakInside: 'avoid', mb: 1 }}>
       <p>From above, at 1:1:</p>
       <Box sx={{ width: `${width * PX_PER_MM}px`, height: `${height * PX_PER_MM}px` }} data-testid="from-above">
-        <RingView plan={plan} side="top" active={null} onActive={nothing} />
+        <RingView plan={plan} side="top" />
       </Box>
     </Box>
   );
