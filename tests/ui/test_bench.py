@@ -126,6 +126,8 @@ def test_a_woven_ring_is_counted_on_two_devices(browser: Browser, server: str, s
         expect(tablet.get_by_role("button", name="A3 AB1 11 of")).to_be_visible()
         tablet.keyboard.press("Space")
         expect(tablet.get_by_role("button", name="A3 AB1 12 of")).to_be_visible()
+        # It has to have been 12 there too: else the 11 of before would be taken for the one that comes.
+        expect(phone.get_by_role("button", name="A3 AB1 12 of")).to_be_visible()
         tablet.get_by_role("button", name="Tap whole repeats").click()
         tablet.keyboard.press("Backspace")
         expect(phone.get_by_role("button", name="A3 AB1 11 of")).to_be_visible()
