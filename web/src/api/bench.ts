@@ -6,8 +6,7 @@ import { asFile, keys, PAGE, stays, untilThere, type ReaderOf } from './queries'
 /** Without the network the last answer that was kept is given; it may be older than what is seen, and then it says nothing. */
 export function newest(was: unknown, is: unknown) {
   const number = (at: unknown) => (at as Partial<JobAtBench> | undefined)?.progress?.number ?? 0;
-  const older = number(is) < number(was);
-  return older ? was : replaceEqualDeep(was, is);
+  return number(is) < number(was) ? was : replaceEqualDeep(was, is);
 }
 
 /** A ring at the bench: its plan, where it stands, its tails. */

@@ -25,13 +25,13 @@ interface Props {
 export const RingView = memo(function RingView({ plan, side, active = null, onActive }: Props) {
   const id = useId();
   const { drawing } = plan;
-  const told = onActive !== undefined;
+  const byMove = onActive !== undefined;
   const [behind, front] = useMemo(() => {
     const chunks = drawing ? chunksOf(plan, drawing, side) : [];
     const beadDepth = side === 'end' ? 0 : (drawing?.beads[0]?.y_mm ?? 0);
     const [far, near] = [chunks.filter((c) => c.depth <= beadDepth), chunks.filter((c) => c.depth > beadDepth)];
-    return [strokesOf(far, told), strokesOf(near, told)];
-  }, [plan, drawing, side, told]);
+    return [strokesOf(far, byMove), strokesOf(near, byMove)];
+  }, [plan, drawing, side, byMove]);
   const soldered = useMemo(
     () => (drawing ? solderMarks(drawing, side, metalColours(plan.wires[0]?.metal ?? '').edge) : []),
     [plan, drawing, side],

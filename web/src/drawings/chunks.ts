@@ -9,7 +9,7 @@ export type Flat = readonly [number, number];
 /** A short piece of a wire, to be painted at its depth. */
 export interface Chunk {
   points: readonly Flat[];
-  /** Its place among all pieces: one that goes on where another ends has the next one. */
+  /** Its place among all pieces: one that goes on where another ends, and no other, has the next one. */
   place: number;
   depth: number;
   width: number;

@@ -12,16 +12,16 @@ const CELL_MM = 0.7;
 
 /** The pieces in as few strokes as may be, in an order in which every piece lies over what it covers.
  *
- * `chunks` run from back to front. With `told` every move is a stroke of its own, so that it can be pointed at.
+ * `chunks` run from back to front. Told apart `byMove`, every stroke is one move's, so that it can be pointed at.
  */
-export function strokesOf(chunks: readonly Chunk[], told: boolean): Stroke[] {
+export function strokesOf(chunks: readonly Chunk[], byMove: boolean): Stroke[] {
   const layers: Chunk[][] = [];
   const ofMove = new Map<string, number[]>();
   const painted = new Painted();
   for (const chunk of chunks) {
     const lines = linesOf(chunk).map((line) => ({ line, cells: cellsOf(line, chunk.width) }));
     const least = painted.above(chunk, lines);
-    const whose = told ? `${chunk.wire} ${chunk.move}` : `${chunk.colours.edge} ${chunk.ghost}`;
+    const whose = byMove ? `${chunk.wire} ${chunk.move}` : `${chunk.colours.edge} ${chunk.ghost}`;
     const key = `${whose} ${chunk.width} ${chunk.round}`;
     const own = ofMove.get(key) ?? [];
     let layer = own.find((one) => one >= least);
@@ -36,8 +36,7 @@ export function strokesOf(chunks: readonly Chunk[], told: boolean): Stroke[] {
 }
 
 /** One goes on where the other ends: they are drawn as one line. */
-const followed = (a: Chunk, b: Chunk) =>
-  Math.abs(a.place - b.place) === 1 && a.wire === b.wire && a.move === b.move && a.width === b.width;
+const followed = (a: Chunk, b: Chunk) => Math.abs(a.place - b.place) === 1;
 
 function lineOf(layer: readonly Chunk[]): string {
   let last = -2;
