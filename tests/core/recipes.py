@@ -85,12 +85,17 @@ swirls = st.builds(
 )
 signs = st.one_of(
     st.builds(
-        lambda rod, tip, lies: {"style": "outline", "rod_mm": rod, "tip_angle_deg": tip, "lies": lies},
+        lambda rod, tip, lies, to: {"style": "outline", "rod_mm": rod, "tip_angle_deg": tip, "lies": lies, "tip_to": to},
         st.sampled_from([3.5, 4.0]),
         st.integers(70, 100),
         st.sampled_from(["bowed", "flat"]),
+        st.sampled_from(["wrist", "nail", "side"]),
     ),
-    st.integers(1, 2).map(lambda n: {"style": "outline", "sign": "loops", "loops_count": n}),
+    st.builds(
+        lambda n, to: {"style": "outline", "sign": "loops", "loops_count": n, "tip_to": to},
+        st.integers(1, 2),
+        st.sampled_from(["wrist", "side"]),
+    ),
 )
 discs = st.builds(lambda n, k: {"style": "spiked-disc", "spikes": n, "wraps_between": k}, st.sampled_from([8, 10]), st.integers(2, 3))
 sewn_on = st.one_of(discs, st.sampled_from(["chain", "cluster"]).map(lambda layout: {"style": "beaded-hoops", "layout": layout}))

@@ -114,6 +114,27 @@ def test_a_heart_on_an_open_ring() -> None:
     assert net(made_at(17.3, document), "band") == pytest.approx(112.7, rel=0.005)
 
 
+@pytest.mark.parametrize(("turns", "climbs"), [(None, 0.0), (2, 1.0)])
+def test_a_heart_on_its_side_has_its_tails_led_back_to_the_band(turns: int | None, climbs: float) -> None:
+    # By coordinates: round by 135° on a radius of 1, a straight at 45°, and 45° back, from 3 mm beside the band's line onto it.
+    head = {"style": "outline", "tip_angle_deg": 90, "tip_to": "side"}
+    lying = made_at(18.0, {"wires": {"band": {"diameter": "1 mm"}}, "band": {"style": "turned", "turns": turns}, "head": head})
+    parts = {p.id.removeprefix("head."): p for p in next(piece for piece in lying.pieces if piece.role == "band").moves if "head" in p.id}
+    slant = (3 + 2 * math.sin(math.pi / 4) - 1) * math.sqrt(2)
+    reach = 1 + 2 * math.sin(math.pi / 4) + slant / math.sqrt(2)
+    # The band's helix is a tenth of a wire off its line at the foot.
+    assert parts["left.bent-back"].length_mm == pytest.approx(math.pi + slant, abs=0.06)
+    last = parts["right.bent-back"].path()[-1]
+    assert math.hypot(last[0], last[1]) == pytest.approx(9.5 + climbs, abs=0.01)
+    assert math.atan2(last[0], last[1]) * (9.5 + climbs) == pytest.approx(reach, abs=0.01)
+    assert ("left.down" in parts) == bool(climbs), "it comes down only where it lay on something"
+    tip = parts["tip"].path()
+    assert tip[len(tip) // 2][2] == pytest.approx(0, abs=0.01)
+    assert tip[len(tip) // 2][0] > 3, "its tip points to the right"
+    lobes = [z for side in ("left", "right") for *_, z in parts[f"{side}.lobe"].path()]
+    assert max(lobes) == pytest.approx(-min(lobes)) == pytest.approx(5.5, abs=0.02)
+
+
 def test_a_sign_of_ones_own_has_to_leave_level() -> None:
     own = {"style": "outline", "sign": "own", "program": "left 1 45, straight 6, left 2.5 300"}
     with pytest.raises(Refusal) as refused:

@@ -3859,10 +3859,11 @@ export interface components {
             lies: "bowed" | "flat";
             /**
              * Tip towards the
+             * @description To the side the tails leave along the finger and are bent round behind the sign.
              * @default wrist
              * @enum {string}
              */
-            tip_to: "wrist" | "nail";
+            tip_to: "wrist" | "nail" | "side";
         };
         /**
          * OwnMandrelTold
