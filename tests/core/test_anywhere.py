@@ -16,7 +16,7 @@ from pliant_coil.core.words.refusal import Refusal
 from tests.core.anywhere import rings
 from tests.core.laws import APART_MM, INTO_THE_CIRCLE_MM, apart, into_the_circle
 
-_LOOKED_AT = 600
+_LOOKED_AT = 1000
 
 
 def broken(document: dict[str, Any]) -> list[str]:

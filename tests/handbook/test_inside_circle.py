@@ -5,7 +5,7 @@ from typing import Any
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 from scipy import optimize
 from shapely import Point, Polygon, maximum_inscribed_circle
@@ -16,12 +16,15 @@ from pliant_coil.core.moves.inside import largest_circle
 RADIUS = 9.05
 TEST = Cause("test", "a test")
 
-obstacles = st.lists(
-    st.tuples(st.floats(-math.pi, math.pi), st.floats(0.02, 0.9), st.floats(0.1, 1.3)).map(
-        lambda t: Obstacle(TEST, t[0], t[0] + t[1], t[2])
-    ),
-    min_size=1,
-    max_size=6,
+anywhere = st.tuples(st.floats(-math.pi, math.pi), st.floats(0.02, 0.9), st.floats(0.1, 1.3))
+# Ends that lie exactly opposite each other hold a circle between two points, from which it grows to either side.
+opposite = st.tuples(
+    st.integers(-12, 11).map(lambda k: k * math.pi / 12),
+    st.sampled_from([0, 1, 2, 4]).map(lambda k: k * math.pi / 12),
+    st.sampled_from([0.4, 1.0]),
+)
+obstacles = st.one_of(
+    [st.lists(kind.map(lambda t: Obstacle(TEST, t[0], t[0] + t[1], t[2])), min_size=1, max_size=6) for kind in (anywhere, opposite)]
 )
 
 
@@ -37,6 +40,8 @@ def outline(inside: list[Obstacle], points: int = 4000) -> list[tuple[float, flo
 
 
 @given(obstacles)
+@example([Obstacle(TEST, math.pi, math.pi + 0.5, 1.0), Obstacle(TEST, 0.5, 1.0, 1.0)])
+@example([Obstacle(TEST, 0.75 * math.pi, 0.8 * math.pi, 0.4), Obstacle(TEST, -0.25 * math.pi, -0.25 * math.pi, 1.0)])
 @settings(max_examples=60, deadline=None)
 def test_no_circle_near_by_is_larger(inside: list[Obstacle]) -> None:
     points = outline(inside)

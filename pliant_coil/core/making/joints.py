@@ -26,7 +26,8 @@ def drawn(piece: Piece) -> list[list[Point3]]:
             continue
         if before is not None:
             step = math.dist(paths[before][-1], paths[k][0])
-            if 1e-9 < step <= WIDEST_WIRES * piece.wire.width_mm:
+            wide = max(worked.width_mm or piece.wire.width_mm for worked in (piece.moves[before].worked, placed.worked))
+            if 1e-9 < step <= WIDEST_WIRES * wide:
                 middle = _between(paths[before][-1], paths[k][0], 0.5)
                 paths[before] = _eased(paths[before][::-1], middle, step)[::-1]
                 paths[k] = _eased(paths[k], middle, step)

@@ -9,6 +9,9 @@ from functools import cached_property, lru_cache
 from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.trade.profiles import Point, Profile
 
+OFF_THE_ARC_MM = 0.01
+"""How far a corner of a polyline may stand outside the arc that it is as long as; a side of t radians stands out by r·t²/24."""
+
 
 @dataclass(frozen=True)
 class Bundle:
@@ -33,12 +36,16 @@ class Bundle:
         return self.hull_perimeter_mm + 2 * math.pi * (self.rounding_mm + centroid_mm)
 
     def loop_points(self, centroid_mm: float, per_corner: int) -> list[Point]:
-        """The same loop as points, counter-clockwise from below, `per_corner` to each rounded corner."""
+        """The same loop as points, counter-clockwise from below: `per_corner` to each rounded corner, more where it is wide and turns far.
+
+        No point stands further off the loop than `OFF_THE_ARC_MM`.
+        """
         grown = self.rounding_mm + centroid_mm
         corners = self.hull
+        most = math.sqrt(24 * OFF_THE_ARC_MM / grown)
         if len(corners) == 1:
             (x, y) = corners[0]
-            count = 3 * per_corner
+            count = max(3 * per_corner, math.ceil(2 * math.pi / most))
             out = outside_mm(grown, 2 * math.pi / count)
             turns = (2 * math.pi * k / count for k in range(count))
             return [(x + out * math.sin(turn), y - out * math.cos(turn)) for turn in turns]
@@ -47,9 +54,10 @@ class Bundle:
             before, after = corners[k - 1], corners[(k + 1) % len(corners)]
             start = math.atan2(y - before[1], x - before[0]) - math.pi / 2
             sweep = (math.atan2(after[1] - y, after[0] - x) - math.pi / 2 - start) % (2 * math.pi)
-            out = outside_mm(grown, sweep / (per_corner - 1))
-            for step in range(per_corner):
-                angle = start + sweep * step / (per_corner - 1)
+            steps = max(per_corner - 1, math.ceil(sweep / most))
+            out = outside_mm(grown, sweep / steps)
+            for step in range(steps + 1):
+                angle = start + sweep * step / steps
                 around.append((x + out * math.cos(angle), y + out * math.sin(angle)))
         return around
 

@@ -12,6 +12,8 @@ from pliant_coil.core.words.figures import Degrees, Thickness
 from pliant_coil.core.words.say import Say, say
 
 _STEPS = 24
+_EIGHTHS = 8
+"""Where a strand that is pressed in counts as standing inside: at each but the first and the last, where it doesn't yet."""
 
 
 @dataclass(frozen=True)
@@ -44,8 +46,12 @@ class Crossing(Move):
     def obstacles(self) -> tuple[Obstacle, ...]:
         if self.over:
             return ()
-        middle = self.from_rad + self.sweep_rad / 2
-        return (Obstacle(self.cause, middle, middle, self.pressed_mm),)
+        places = ((self.from_rad + self.sweep_rad * k / _EIGHTHS, self._dip_mm(k / _EIGHTHS)) for k in range(1, _EIGHTHS))
+        return tuple(Obstacle(self.cause, angle, angle, dip) for angle, dip in places)
+
+    def _dip_mm(self, share: float) -> float:
+        """How far the lower strand is pressed in, so far along."""
+        return self.pressed_mm * math.sin(math.pi * share)
 
     def arithmetic(self) -> Say:
         text = "{angle} round the back, {aside} aside"
@@ -62,7 +68,7 @@ class Crossing(Move):
         for k in range(_STEPS + 1):
             turn = math.pi * k / _STEPS
             # The lower strand gives way by what it is pressed in; the upper one lies on it.
-            rise = self.wire_mm * math.sin(turn) - self.pressed_mm * math.sin(turn) if self.over else -self.pressed_mm * math.sin(turn)
+            rise = (self.wire_mm * math.sin(turn) if self.over else 0.0) - self._dip_mm(k / _STEPS)
             angle = self.from_rad + self.sweep_rad * k / _STEPS
             points.append(on_circle(self.radius_mm + rise, angle, middle + half * math.cos(turn)))
         return points

@@ -16,6 +16,10 @@ from pliant_coil.core.trade.profiles import Point
 
 _TURN = 2 * math.pi
 _TOUCHING_MM = 1e-6
+_OPPOSITE_MM = 0.05
+"""A centre this near to half-way between two contacts may be larger on their other side."""
+_ASIDE_MM = 0.06
+_MOST_AIMS = 30
 
 
 @dataclass(frozen=True, slots=True)
@@ -47,8 +51,10 @@ def _largest(radius_mm: float, obstacles: tuple[Obstacle, ...]) -> InsideCircle:
         for start, sweep, rho in spans
         for angle in ((start, start + sweep) if sweep else (start,))
     ]
-    aim: Point = (0.0, 0.0)
-    for _ in range(30):
+    aims: list[Point] = [(0.0, 0.0)]
+    best = (0.0, 0.0, 0.0)
+    for _ in range(_MOST_AIMS):
+        aim = aims.pop()
         contacts = _surrounding(radius_mm, spans, aim)
         for _ in range(60):
             x, y, radius = _circumcircle(contacts)
@@ -56,11 +62,28 @@ def _largest(radius_mm: float, obstacles: tuple[Obstacle, ...]) -> InsideCircle:
             if distance >= radius - _TOUCHING_MM:
                 break
             contacts = _exchange(contacts, deepest, aim)
-        # Contacts that surround their own centre can't be improved on; otherwise the circle can still grow that way.
-        if math.hypot(x - aim[0], y - aim[1]) < _TOUCHING_MM or _surrounds(contacts, (x, y)):
+        if distance > best[0] + _TOUCHING_MM:
+            best = distance, x, y
+            # Contacts that surround their own centre can't be improved on; otherwise the circle can still grow that way.
+            if not _surrounds(contacts, (x, y)):
+                aims.append((x, y))
+            # Nor can those that hold it between two of them, but for the other side of these.
+            aims += _beside_two(contacts, x, y)
+        if not aims:
             break
-        aim = (x, y)
+    distance, x, y = best
     return InsideCircle(x, y, distance)
+
+
+def _beside_two(contacts: _Triangle, x: float, y: float) -> list[Point]:
+    """Where two contacts lie opposite each other, a place on either side of the line between them."""
+    for k in range(3):
+        one, other = contacts[k - 1], contacts[k - 2]
+        if math.hypot(one[0] + other[0] - 2 * x, one[1] + other[1] - 2 * y) < 2 * _OPPOSITE_MM:
+            share = _ASIDE_MM / math.dist(one, other)
+            across = ((other[1] - one[1]) * share, (one[0] - other[0]) * share)
+            return [(x + across[0], y + across[1]), (x - across[0], y - across[1])]
+    return []
 
 
 def _surrounding(radius_mm: float, spans: list[_Span], aim: Point) -> _Triangle:

@@ -81,7 +81,7 @@ class Crossed(BandStyle):
             thickness_mm=2 * strip.stands_mm if self.worked else wire.height_mm,
             strand_z=strand_z,
             strand_wire=strip.wire,
-            strand_height_mm=wire.height_mm,
+            strand_height_mm=strip.wire.height_mm,
             ends=tuple(ends),
             slots=(slot,),
             ledger=ledger,

@@ -117,7 +117,7 @@ class Open(BandStyle):
             thickness_mm=2 * strip.stands_mm if self.worked else wire.height_mm,
             strand_z=lambda _: (0.0,),
             strand_wire=strip.wire,
-            strand_height_mm=wire.height_mm,
+            strand_height_mm=strip.wire.height_mm,
             slots=(Slot("band.1", len(moves) // 2, 0, on_circle(radius, -foot, 0.0), on_circle(radius, foot, 0.0)),),
             joined=Joined.OPEN,
             sized_by=SizedBy.OVERLAP,

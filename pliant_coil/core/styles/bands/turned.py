@@ -104,7 +104,7 @@ class Turned(BandStyle):
             thickness_mm=2 * strip.stands_mm if self.worked else wire.height_mm,
             strand_z=strand_z,
             strand_wire=strip.wire,
-            strand_height_mm=wire.height_mm,
+            strand_height_mm=strip.wire.height_mm,
             ends=tuple(ends),
             slots=(slot,),
             effects=effects,
