@@ -18,6 +18,7 @@ from pliant_coil.core.moves.loop_row import Spiral
 from pliant_coil.core.plan.build import plan
 from pliant_coil.core.ring_file.document import read_ring
 from pliant_coil.core.words.refusal import Refusal
+from pliant_coil.core.words.say import Say
 from tests.core.polylines import perimeter
 from tests.core.test_check_values import head_mm, made_at, net
 
@@ -126,7 +127,7 @@ def test_what_a_maker_cuts_for_two_rows_and_how_many_loops_are_left() -> None:
     )
     band = next(w for w in told.wires if w.role == "band")
     assert band.cut_mm == pytest.approx(760, rel=0.03)
-    assert band.more is not None
+    assert isinstance(band.more, Say)
     spare = sum(m.length_mm for m in band.moves if m.kind == "spare")
     row = next(m for m in band.moves if m.kind == "loop-row")
     assert row.count is not None

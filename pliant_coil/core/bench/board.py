@@ -11,7 +11,7 @@ from pliant_coil.core.bench.batch import Batch, BatchKind, Bench
 from pliant_coil.core.bench.progress import State
 from pliant_coil.core.plan.model import Text, Told
 from pliant_coil.core.trade.sizes import Size
-from pliant_coil.core.words.say import NOTHING, Say, say
+from pliant_coil.core.words.say import NOTHING, Say
 
 Minutes = Annotated[float, PlainSerializer(lambda value: round(value, 1), return_type=float)]
 
@@ -70,7 +70,7 @@ def bench_told(job_id: UUID, for_whom: str, bench: Bench, batch: Batch) -> Bench
     return BenchTold(
         job_id=job_id,
         for_whom=for_whom,
-        size=say("{size}", size=Size(bench.ring.ring.target_mm)),
+        size=Size(bench.ring.ring.target_mm),
         state=progress.state,
         phase=task.phase if task else "",
         step=task.says if task else NOTHING,

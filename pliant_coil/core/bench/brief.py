@@ -48,5 +48,5 @@ def _counted(moves: list[Placed]) -> Say:
         # A long row of like pieces is told once.
         told = counts[:1] if len(set(counts)) == 1 and len(counts) > 2 else counts
         often = say("{k} times ", k=str(len(counts))) if len(told) < len(counts) else NOTHING
-        parts.append(say("{label}: {often}{counts}", label=label, often=often, counts=listed([say("{n}", n=Number(n, 1)) for n in told])))
+        parts.append(say("{label}: {often}{counts}", label=label, often=often, counts=listed([Number(n, 1) for n in told])))
     return say("{text}.", text=listed(parts, "; ")) if parts else NOTHING

@@ -34,13 +34,13 @@ def record_told(record: Record) -> RecordTold:
     """A record in words. It holds what was written when the ring ended."""
     size, off, planned = record.size_mm, record.off_mm, record.planned_mm
     used = Length(record.used_mm)
-    wire = say("{used}", used=used) if planned is None else say("{used} of {planned} planned", used=used, planned=Length(planned))
+    wire = used if planned is None else say("{used} of {planned} planned", used=used, planned=Length(planned))
     return RecordTold(
         state=record.state,
         why=record.why,
         off_mm=off,
-        size=None if size is None else say("{size}", size=Size(size)),
-        off=None if off is None else say("{off}", off=SizeChange(off, signed=True)),
+        size=None if size is None else Size(size),
+        off=None if off is None else SizeChange(off, signed=True),
         wire=wire if record.measured else None,
         minutes=record.minutes,
         planned_minutes=record.planned_minutes,

@@ -94,7 +94,7 @@ def own_mandrel_told(mandrel_id: UUID, name: str, kind: MandrelKind, marks: Sequ
         name=name,
         kind=kind,
         text=text,
-        marks=[MarkTold(mark=m, named_mm=n, measured_mm=mm, measured=say("{mm}", mm=Thickness(mm))) for m, n, mm in marks],
+        marks=[MarkTold(mark=m, named_mm=n, measured_mm=mm, measured=Thickness(mm)) for m, n, mm in marks],
         line=LineTold(off_mm=line.off_mm, slope=line.slope),
         drawn=[(mm, line.true_mm(mm) - mm) for mm in _SHOWN_MM],
     )

@@ -100,7 +100,7 @@ def _dot(each: Ended, group: str) -> SizeDot | None:
     off = record.off_mm
     if off is None or not group:
         return None
-    return SizeDot(id=job, title=title, group=group, off_mm=off, off=say("{off}", off=SizeChange(off, signed=True)))
+    return SizeDot(id=job, title=title, group=group, off_mm=off, off=SizeChange(off, signed=True))
 
 
 def _wire(job: UUID, title: str, record: Record) -> WireDot | None:

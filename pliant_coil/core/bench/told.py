@@ -226,8 +226,8 @@ def _visit_told(visit: Visit) -> VisitTold:
         why=visit.came.why,
         reads_mm=reads,
         wanted_mm=wanted,
-        reads=None if reads is None else say("{size}", size=Size(reads)),
-        wanted=None if wanted is None else say("{size}", size=Size(wanted)),
+        reads=None if reads is None else Size(reads),
+        wanted=None if wanted is None else Size(wanted),
         done=[mended.way for mended in visit.mended],
     )
 
@@ -258,7 +258,7 @@ def first_plan_told(made: MadeRing, now: MadeRing) -> FirstPlanTold | None:
     if abs(made.form.diameter_mm - now.form.diameter_mm) < _SAME_FORM_MM:
         return None
     start, finished = MandrelMark(made.form.diameter_mm), Size(made.finished_mm)
-    return FirstPlanTold(start=say("{start}", start=start), finished=say("{finished}", finished=finished))
+    return FirstPlanTold(start=start, finished=finished)
 
 
 def row_told(row: Packing, *, sets_size: bool) -> RowTold:
@@ -310,15 +310,14 @@ def reading_told(reading: SizeReading) -> SizeReadingTold:
     """A reading in words."""
     return SizeReadingTold(
         expected_mm=reading.expected_mm,
-        expected=say("{size}", size=MandrelMark(reading.expected_mm)),
-        read=say("{size}", size=MandrelMark(reading.read_mm)),
+        expected=MandrelMark(reading.expected_mm),
+        read=MandrelMark(reading.read_mm),
         off_us=(reading.read_mm - reading.expected_mm) / US_STEP_MM,
-        finishes=say("{size}", size=Size(reading.finishes_mm)),
+        finishes=Size(reading.finishes_mm),
         zone=reading.zone,
         text=reading.says,
         choices=[
-            ChoiceTold(code=c.code, text=c.says, finished=say("{size}", size=Size(c.finished_mm)), chance=c.chance, form_mm=c.form_mm)
-            for c in reading.choices
+            ChoiceTold(code=c.code, text=c.says, finished=Size(c.finished_mm), chance=c.chance, form_mm=c.form_mm) for c in reading.choices
         ],
     )
 
@@ -326,7 +325,7 @@ def reading_told(reading: SizeReading) -> SizeReadingTold:
 def tail_end_told(end: TailEnd) -> TailEndTold:
     """What an end still needs."""
     needs = sum(left.length_mm for left in end.left) + end.holds_mm
-    return TailEndTold(piece=end.piece, end=end.end, label=end.label, needs_mm=needs, needs=say("{needs}", needs=Length(needs)))
+    return TailEndTold(piece=end.piece, end=end.end, label=end.label, needs_mm=needs, needs=Length(needs))
 
 
 def tail_told(tails: Tails, end: TailEnd, value_mm: float) -> TailTold:

@@ -49,9 +49,15 @@ class MadeRing:
         return (*self.band.effects, *self.work.effects)
 
     @cached_property
+    def _lying_inside(self) -> list[tuple[str, tuple[Obstacle, ...]]]:
+        """The moves that put something between finger and band."""
+        found = [(placed.id, placed.obstacles) for piece in self.pieces for placed in piece.moves]
+        return [(move, obstacles) for move, obstacles in found if obstacles]
+
+    @cached_property
     def obstacles(self) -> tuple[Obstacle, ...]:
         """All that lies between finger and band in the finished ring."""
-        return tuple(o for piece in self.pieces for placed in piece.moves for o in placed.obstacles)
+        return tuple(o for _, obstacles in self._lying_inside for o in obstacles)
 
     @cached_property
     def inside(self) -> InsideCircle:
@@ -75,7 +81,7 @@ class MadeRing:
     def expects(self, task: Task) -> float:
         """Inside diameter [mm] that the mandrel should read at a step: of this ring's own, or of those that are the same for every ring."""
         # Where an overlap sets the size, it is told where that is set; elsewhere the mandrel is read.
-        own = task.id in {each.id for each in self.tasks}
+        own = any(task.id == each.id for each in self.tasks)
         return self.reading_after(task) if own and self.band.sized_by is not SizedBy.OVERLAP else self.finished_mm
 
     def reading_after(self, task: Task) -> float:
@@ -86,9 +92,7 @@ class MadeRing:
             if earlier.id == task.id:
                 break
         named = {move for each in self.tasks for move in each.makes}
-        standing = [
-            o for piece in self.pieces for placed in piece.moves if placed.id in done or placed.id not in named for o in placed.obstacles
-        ]
+        standing = [o for move, obstacles in self._lying_inside if move in done or move not in named for o in obstacles]
         at = PHASES.index(task.phase)
         later = sum(e.inside_mm for e in self.effects if PHASES.index(Phase(e.phase)) > at)
         return 2 * largest_circle((self.band.inside_mm - later) / 2, standing).radius_mm
@@ -104,7 +108,8 @@ def assemble(ring: Ring, form: Form) -> MadeRing:
     pieces = []
     for piece in (*band.pieces, *work.pieces):
         moves = _composed(piece, band, work.through, (work.onward, finished.onward))
-        pieces.append(replace(piece, moves=moves, from_reel=piece.role in reeled))
+        # Not by `replace`, which takes as long as a bead's whole seat: this is done for every form that is tried.
+        pieces.append(Piece(piece.id, piece.role, piece.wire, moves, piece.role in reeled, piece.ends, piece.parts, piece.use))
     return MadeRing(ring, form, opening, band, replace(work, ledger=finished.ledger), tuple(pieces))
 
 

@@ -8,7 +8,7 @@ length is within the drift of a helix (0.1 mm on 8 mm) and is not reckoned.
 import math
 from itertools import pairwise
 
-from pliant_coil.core.mechanics.curves import Point3
+from pliant_coil.core.mechanics.curves import Point3, length_mm
 from pliant_coil.core.moves.placed import WIDEST_WIRES, Fate, Piece
 
 _EASED_OVER = 5.0
@@ -38,7 +38,7 @@ def drawn(piece: Piece) -> list[list[Point3]]:
 def _eased(points: list[Point3], to: Point3, step_mm: float) -> list[Point3]:
     """The line begun at `to`, coming back to itself further on."""
     shift = (to[0] - points[0][0], to[1] - points[0][1], to[2] - points[0][2])
-    along = sum(math.dist(a, b) for a, b in pairwise(points))
+    along = length_mm(points)
     reach = min(along, _EASED_OVER * step_mm) or 1.0
     found, gone = [to], 0.0
     for a, b in pairwise(points):

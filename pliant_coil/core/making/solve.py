@@ -7,7 +7,7 @@ from dataclasses import replace
 from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.making.assemble import MadeRing, assemble
 from pliant_coil.core.making.ring import Ring
-from pliant_coil.core.moves.base import Cause
+from pliant_coil.core.moves.base import Cause, Obstacle
 from pliant_coil.core.moves.inside import largest_circle
 from pliant_coil.core.ring_file.document import OwnStart
 from pliant_coil.core.styles.handed_on import Form, SizedBy
@@ -138,7 +138,7 @@ def _likely_start(made: MadeRing, aim_mm: float) -> float:
     moved = 0.0
     for _ in range(2):
         shorter = radius / (radius + moved / 2)
-        lies = tuple(replace(o, from_rad=_kept(o.from_rad, shorter), to_rad=_kept(o.to_rad, shorter)) for o in made.obstacles)
+        lies = tuple(Obstacle(o.cause, _kept(o.from_rad, shorter), _kept(o.to_rad, shorter), o.height_mm) for o in made.obstacles)
         moved -= 2 * largest_circle(radius + moved / 2, lies).radius_mm - aim_mm
     return made.form.diameter_mm + moved
 

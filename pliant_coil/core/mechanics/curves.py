@@ -18,7 +18,7 @@ _SAME_MM = 1e-9
 
 def length_mm(points: Sequence[Point] | Sequence[Point3]) -> float:
     """Length of a polyline, in a plane or in space."""
-    return sum(math.dist(a, b) for a, b in pairwise(points))
+    return sum(map(math.dist, points, points[1:]))
 
 
 def steps_for(radius_mm: float, sweep_rad: float, least: int = 1) -> int:
@@ -52,7 +52,7 @@ def taut_past(start: Point, end: Point, body: Iterable[Point]) -> list[Point]:
 
 def at_shares(points: Sequence[Point], count: int) -> list[tuple[float, Point]]:
     """The corners of a way and at least `count` points between them, each with the share of the way that lies before it."""
-    sides = [math.dist(a, b) for a, b in pairwise(points)]
+    sides = list(map(math.dist, points, points[1:]))
     whole = sum(sides) or 1.0
     found: list[tuple[float, Point]] = [(0.0, points[0])]
     gone = 0.0

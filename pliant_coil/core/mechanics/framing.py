@@ -8,11 +8,10 @@ import math
 from collections.abc import Callable
 from dataclasses import replace
 from functools import cached_property, lru_cache
-from itertools import pairwise
 from typing import Literal
 
 from pliant_coil.core.frozen import dataclass
-from pliant_coil.core.mechanics.curves import Point
+from pliant_coil.core.mechanics.curves import Point, length_mm
 from pliant_coil.core.mechanics.roots import where_it_reaches
 
 EdgeShape = Literal["round", "oval", "rectangle", "drop"]
@@ -132,7 +131,7 @@ class Frame:
 
     def arc_mm(self, inner: bool) -> float:
         """Length of a wire's shoulder turn and its way round the bead."""
-        return sum(math.dist(a, b) for a, b in pairwise(self.line(inner)))
+        return length_mm(self.line(inner))
 
 
 def band_lead(frame: Frame, radius_mm: float) -> tuple[float, float]:

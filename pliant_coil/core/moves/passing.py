@@ -100,8 +100,8 @@ def pass_beside(
 def off_band(point: Point3, radius_mm: float) -> Point3:
     """The same, or straight out of the finger on to the circle of this radius."""
     x, y, z = point
-    out = max(1.0, radius_mm / math.hypot(x, y))
-    return (x * out, y * out, z)
+    reach = math.hypot(x, y)
+    return point if reach >= radius_mm else (x * radius_mm / reach, y * radius_mm / reach, z)
 
 
 @lru_cache(maxsize=16)

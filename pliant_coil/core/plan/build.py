@@ -1,6 +1,7 @@
 """From a ring file to its plan: the chain that only composes what the floors below know."""
 
 import math
+from functools import lru_cache
 
 from pliant_coil.core.making.advice import advise, hole_needed
 from pliant_coil.core.making.assemble import MadeRing
@@ -22,7 +23,7 @@ from pliant_coil.core.trade.hand import KnownHand
 from pliant_coil.core.trade.mandrels import TAPER, Along
 from pliant_coil.core.trade.sizes import SYSTEMS, US_STEP_MM, MandrelMark, Size, SizeChange, nearest_mark
 from pliant_coil.core.words.figures import Count, CutLength, Length, Number, Thickness, inches_up
-from pliant_coil.core.words.say import NOTHING, Reader, Say, listed, say, write
+from pliant_coil.core.words.say import NOTHING, Figure, Reader, Say, listed, say, write
 
 _TELLS_MM = 0.004
 """A cause that changes the size by less isn't told: it would read +0."""
@@ -61,7 +62,7 @@ def plan_of(all_of_it: Planned, *, paths: bool = False, habits: bool = True) -> 
                 cause=c.cause.words,
                 us_sizes=c.mm / US_STEP_MM,
                 mm=c.mm,
-                said=say("{by}", by=SizeChange(c.mm, signed=True)),
+                said=SizeChange(c.mm, signed=True),
             )
             for c in contributions(made)
             if abs(c.mm) >= _TELLS_MM
@@ -90,8 +91,8 @@ def resizing(all_of_it: Planned, wanted_mm: float, reads_mm: float | None = None
             model.Way(
                 code=way.code,
                 reaches=way.reaches,
-                low=say("{size}", size=Size(way.low_mm)),
-                high=say("{size}", size=Size(way.high_mm)),
+                low=Size(way.low_mm),
+                high=Size(way.high_mm),
                 text=way.says,
             )
             for way in resize(all_of_it.solved, wanted_mm, reads_mm)
@@ -106,8 +107,9 @@ def _time(minutes: float) -> Say:
     return say("about {n} h", n=Number(round(minutes / 15) / 4, 2))
 
 
+@lru_cache(maxsize=64)
 def size_in_all(inside_diameter_mm: float) -> model.Size:
-    """An inside diameter in every system."""
+    """An inside diameter in every system; kept, for while anything else is changed a finger's size stays."""
     found = {code: nearest_mark(inside_diameter_mm, system) for code, system in SYSTEMS.items()}
     return model.Size(
         inside_diameter_mm=inside_diameter_mm,
@@ -119,19 +121,19 @@ def size_in_all(inside_diameter_mm: float) -> model.Size:
         ch=found["ch"].label,
         de=found["de"].label,
         exact={code: mark.text for code, mark in found.items()},
-        said=say("{size}", size=Size(inside_diameter_mm)),
-        mark=say("{at}", at=MandrelMark(inside_diameter_mm)),
-        mark_too=say("{at}", at=MandrelMark(inside_diameter_mm, 1)),
-        along=say("{way}", way=Along(inside_diameter_mm)),
-        across=say("{mm}", mm=Thickness(inside_diameter_mm)),
-        around=say("{mm}", mm=Thickness(math.pi * inside_diameter_mm)),
+        said=Size(inside_diameter_mm),
+        mark=MandrelMark(inside_diameter_mm),
+        mark_too=MandrelMark(inside_diameter_mm, 1),
+        along=Along(inside_diameter_mm),
+        across=Thickness(inside_diameter_mm),
+        around=Thickness(math.pi * inside_diameter_mm),
     )
 
 
-def phrases(ring: Ring, made: MadeRing) -> list[tuple[str, Say]]:
+def phrases(ring: Ring, made: MadeRing) -> list[tuple[str, Figure]]:
     """The ring's sentence, phrase by phrase, each with the part of the ring file that it stands for."""
     file = ring.file
-    found = [] if made.band.absent else [("finger", say("{size}", size=Size(ring.target_mm, ring.asked_in)))]
+    found: list[tuple[str, Figure]] = [] if made.band.absent else [("finger", Size(ring.target_mm, ring.asked_in))]
     found += [(f"wires.{role}", wire.words) for role, wire in ring.wires.items()]
     found += [("band", file.band.phrase()), ("head", file.head.phrase(file.band))]
     if made.locked or Top.TAILS in ring.band.tops():
@@ -159,8 +161,8 @@ def _schools(solver: Solver, ring: Ring, solved: MadeRing) -> list[model.School]
             finished_us=nearest_mark(s.finished_mm, us).label or "",
             finished_mm=s.finished_mm,
             off_by_us=s.off_mm / US_STEP_MM,
-            start=say("{at}", at=MandrelMark(s.start_mm)),
-            finished=say("{size}", size=Size(s.finished_mm)),
+            start=MandrelMark(s.start_mm),
+            finished=Size(s.finished_mm),
             why=s.why,
         )
         for s in schools(solver, ring.aim_mm, solved)
@@ -169,9 +171,7 @@ def _schools(solver: Solver, ring: Ring, solved: MadeRing) -> list[model.School]
 
 def _choices(found: list[Choice]) -> list[model.Choice]:
     return [
-        model.Choice(
-            repeats=c.repeats, finished_mm=c.finished_mm, finished=say("{size}", size=Size(c.finished_mm)), off_by_us=c.off_mm / US_STEP_MM
-        )
+        model.Choice(repeats=c.repeats, finished_mm=c.finished_mm, finished=Size(c.finished_mm), off_by_us=c.off_mm / US_STEP_MM)
         for c in found
         if c.repeats is not None and len(found) > 1
     ]
@@ -181,10 +181,10 @@ def _band(made: MadeRing) -> model.Band:
     return model.Band(
         strands=made.band.strands,
         width_mm=made.band.width_mm,
-        width=say("{width}", width=Length(made.band.width_mm)),
+        width=Length(made.band.width_mm),
         thickness_mm=made.band.thickness_mm,
         height_mm=made.work.height_mm,
-        height=say("{height}", height=Length(made.work.height_mm)),
+        height=Length(made.work.height_mm),
         mass_g=sum(piece.mass_g for piece in made.pieces),
         edges_differ_mm=made.band.width_mm * TAPER,
         sized_by=made.band.sized_by,
@@ -207,7 +207,7 @@ def _fit(repeats: Repeats) -> model.Fit:
         wire_per_repeat_mm=repeats.wire_per_repeat_mm,
         mirrored=repeats.mirrored,
         guide_mm=guide.length_mm if guide else None,
-        guide_at=say("{at}", at=MandrelMark(guide.bent_at_mm)) if guide else None,
+        guide_at=MandrelMark(guide.bent_at_mm) if guide else None,
         words=_fit_words(repeats),
         wire_mm=chart.wire_mm,
         base=chart.wires,
@@ -271,14 +271,14 @@ def _wires(cuts: list[Cut], marked: list[list[WireMark]], hand: KnownHand | None
                 sigma_mm=cut.sigma_mm,
                 cut_mm=cut.cut_mm,
                 cut_in=inches_up(cut.cut_mm, cut.inch_parts),
-                cut=say("{length}", length=CutLength(round(cut.cut_mm) if piece.from_reel else cut.cut_mm, cut.inch_parts)),
+                cut=CutLength(round(cut.cut_mm) if piece.from_reel else cut.cut_mm, cut.inch_parts),
                 mass_g=cut.mass_g,
                 cost=None,
                 arithmetic=cut.arithmetic,
                 hand=_hand(cut, hand, z) if hand else None,
                 more=_more(cut),
                 risks=[model.Risk(risk=risk, cut_mm=length, cut_in=inches_up(length, cut.inch_parts)) for risk, length in cut.risks],
-                marks=[model.Mark(at_mm=m.at_mm, label=m.label, kind=m.kind, at=say("{at}", at=Length(m.at_mm))) for m in its_marks],
+                marks=[model.Mark(at_mm=m.at_mm, label=m.label, kind=m.kind, at=Length(m.at_mm)) for m in its_marks],
                 moves=_moves(cut),
             )
         )
@@ -326,7 +326,7 @@ def _moves(cut: Cut) -> list[model.Move]:
                 count=count,
                 length_mm=length,
                 in_ring=placed.fate == "ring",
-                length=say("{length}", length=Length(length)),
+                length=Length(length),
                 arithmetic=move.arithmetic(),
             )
         )

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 
 from pliant_coil.core.plan.model import Plan, Size
 from pliant_coil.core.styles.handed_on import SizedBy
-from pliant_coil.core.words.say import Reader, Say, write
+from pliant_coil.core.words.say import Figure, Reader, write
 
 _NOTHING_MM = 0.05
 """A step to the next stretch that is hardly there isn't listed."""
@@ -15,7 +15,7 @@ _LONGEST, _OFTEN = 4, 3
 def card(plan: Plan, reader: Reader) -> str:
     """The plan in plain lines for `reader`."""
 
-    def w(said: Say) -> str:
+    def w(said: Figure) -> str:
         return write(said, reader)
 
     def size(of: Size) -> str:

@@ -3,37 +3,46 @@
 Rounding is in the types; texts are written for a reader when the plan is dumped (context `reader`). Lengths in mm, mass in g.
 """
 
+from collections.abc import Iterator
+from contextlib import contextmanager
+from contextvars import ContextVar
 from dataclasses import dataclass
 from functools import cache
 from typing import Annotated, Any, Literal
 
-from pydantic import InstanceOf, PlainSerializer, SerializationInfo, TypeAdapter, WithJsonSchema
+from pydantic import InstanceOf, PlainSerializer, TypeAdapter, WithJsonSchema
 
 from pliant_coil.core.styles.repeats import ChartPass, ChartWire
-from pliant_coil.core.words.say import Reader, Say, write
+from pliant_coil.core.words.say import Figure, Reader
 
 _READER = Reader()
+_reads: ContextVar[Reader] = ContextVar("reads", default=_READER)
+"""For whom a plan is dumped: asked for at every text, which Pydantic's own context would make twice as dear."""
 
 
-def reader_of(info: SerializationInfo) -> Reader:
-    """For whom a plan is dumped."""
-    found: Reader = (info.context or {}).get("reader", _READER)
-    return found
+@contextmanager
+def read_by(reader: Reader) -> Iterator[None]:
+    """What is dumped within is written for this reader."""
+    token = _reads.set(reader)
+    try:
+        yield
+    finally:
+        _reads.reset(token)
 
 
 def _rounded(digits: int) -> PlainSerializer:
     return PlainSerializer(lambda value: round(value, digits), return_type=float)
 
 
-def _written(said: Any, info: SerializationInfo) -> str:
-    return write(said, reader_of(info))
+def _written(said: Figure) -> str:
+    return said.written(_reads.get())
 
 
 Mm = Annotated[float, _rounded(3)]
 Us = Annotated[float, _rounded(3)]
 Grams = Annotated[float, _rounded(3)]
 Minutes = Annotated[float, _rounded(0)]
-Text = Annotated[InstanceOf[Say], PlainSerializer(_written, return_type=str), WithJsonSchema({"type": "string"})]
+Text = Annotated[InstanceOf[Figure], PlainSerializer(_written, return_type=str), WithJsonSchema({"type": "string"})]
 
 
 class Told:
@@ -43,11 +52,13 @@ class Told:
 
     def document(self, reader: Reader = _READER) -> Any:
         """As a JSON document, its texts written for `reader`."""
-        return self._writer().dump_python(self, mode="json", context={"reader": reader})
+        with read_by(reader):
+            return self._writer().dump_python(self, mode="json")
 
     def json(self, reader: Reader = _READER, *, indent: int | None = None) -> str:
         """The same as text."""
-        return self._writer().dump_json(self, indent=indent, context={"reader": reader}).decode()
+        with read_by(reader):
+            return self._writer().dump_json(self, indent=indent).decode()
 
     def _writer(self) -> TypeAdapter[Any]:
         kind: Any = type(self)

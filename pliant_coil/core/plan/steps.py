@@ -4,26 +4,28 @@ from pliant_coil.core.making.assemble import MadeRing
 from pliant_coil.core.plan import model
 from pliant_coil.core.styles.tasks import Task
 from pliant_coil.core.trade.sizes import MandrelMark
-from pliant_coil.core.words.say import NOTHING, say
+from pliant_coil.core.words.say import Say, listed, say
 
 
 def step(task: Task, made: MadeRing) -> model.Step:
     """A task as it is told."""
     expected: float | None = None
-    text = NOTHING
+    sentences: list[Say] = []
     for check in task.checks:
         if check.reads_size:
             expected = made.expects(task)
-            text += say("The mandrel reads {size}.", size=MandrelMark(expected)) + check.otherwise
+            sentences.append(say("The mandrel reads {size}.", size=MandrelMark(expected)))
         else:
-            text += check.says + check.otherwise
+            sentences.append(check.says)
+        sentences.append(check.otherwise)
+    sentences = [sentence for sentence in sentences if sentence]
     return model.Step(
         id=task.id,
         stage=task.stage or task.id.split("-")[0],
         phase=task.phase,
         text=task.says,
         count=task.count,
-        check=text or None,
+        check=listed(sentences, " ") if sentences else None,
         expected_mm=expected,
         cautions=list(task.cautions),
         makes=list(task.makes),

@@ -36,4 +36,4 @@ def row_words(beads: tuple[Bead, ...]) -> Say:
     sizes = [bead.diameter_mm for bead in beads]
     if len(set(sizes)) == 1:
         return say("{n} of {size}", n=Count(len(beads), "bead", "beads"), size=Thickness(sizes[0]))
-    return say("beads of {sizes}", sizes=listed([say("{size}", size=Thickness(size)) for size in sizes]))
+    return say("beads of {sizes}", sizes=listed([Thickness(size) for size in sizes]))

@@ -1,7 +1,6 @@
 """A bead standing on a band: its seat, how high it stands, how its tails are led past it, and what to say of it."""
 
 import math
-from dataclasses import replace
 
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.moves.nest import StandingBead
@@ -59,7 +58,8 @@ def landing(band: FormedBand, end: End, shoulder_rad: float, edge: int) -> tuple
     turned = side == "left"
     at = wrap_at(band, end.wire, 1, max(shoulder_rad, band.ledger.of(side).free_rad), edge=edge, turned=turned).begins
     actual = (-at[0], at[1], -at[2]) if turned else at
-    return at, replace(end, side=side, at=actual, name=side if end.name in ("left", "right") else end.name)
+    name = side if end.name in ("left", "right") else end.name
+    return at, End(end.piece, end.which, side, end.lane, actual, end.wire, end.role, name)
 
 
 def drilled(bead: Bead, seat: Seat, wires: Wires) -> PlacedStone:

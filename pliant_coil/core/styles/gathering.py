@@ -74,6 +74,8 @@ def bind_early(
 
 def with_early(moves: list[Placed], slot: Slot, early: dict[tuple[str, str], Placed]) -> tuple[list[Placed], Slot]:
     """A piece's moves with the early wraps at their ends, and where its slot is then."""
+    if not early:
+        return moves, slot
     first, last = [p for k, p in early.items() if k[1] == "first"], [p for k, p in early.items() if k[1] == "last"]
     return [*first, *moves, *last], replace(slot, index=slot.index + len(first))
 

@@ -92,7 +92,7 @@ def _by_number(number: int, standard: str, field: str) -> WireDiameter:
     diameter = _usable(swg_mm(number) if british else awg_mm(number), f"{number} {standard}", field)
     if standard in ("AWG", "B&S") or british:
         return WireDiameter(diameter, f"{number} {'SWG' if british else 'AWG'}")
-    metric = [say("{mm}", mm=Thickness(mm)) for mm in _SHELF_MM.get(number, ())]
+    metric = [Thickness(mm) for mm in _SHELF_MM.get(number, ())]
     shelf = say(", and sold by the millimetre it is {shelf}", shelf=listed(metric, " or ")) if metric else NOTHING
     doubt = say(
         "Gauge {number} is read as American, {american}. British standard gauge {number} is {british}{shelf}. Say which, or give the diameter.",

@@ -7,7 +7,7 @@ their units, their size systems, their language. Nothing else formats a length, 
 from __future__ import annotations
 
 from abc import ABC, abstractmethod
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import field
 from typing import Literal, Protocol
 
@@ -62,7 +62,7 @@ class Say(Figure):
             return self.template
         # Asked for hundreds of times a plan: what is plain already isn't written first.
         return self.template.format_map(
-            {name: value if type(value) in _PLAIN else write(value, reader) for name, value in self.figures.items()}
+            {name: value if isinstance(value, _PLAIN) else value.written(reader) for name, value in self.figures.items()}
         )
 
     def __bool__(self) -> bool:
@@ -78,7 +78,7 @@ class Say(Figure):
 Told = Figure | str | int | float
 """What can stand in a text: a figure, another text, plain words, a whole number."""
 
-_PLAIN = frozenset((str, int, float))
+_PLAIN = (str, int, float)
 NOTHING = Say("")
 
 
@@ -87,12 +87,14 @@ def say(template: str, /, **figures: Told) -> Say:
     return Say(template, figures)
 
 
-def listed(parts: list[Say], join: str = ", ") -> Say:
+def listed(parts: Sequence[Figure], join: str = ", ") -> Say:
     """`parts` as one text with `join` between them."""
+    if len(parts) == 1 and isinstance(parts[0], Say):
+        return parts[0]
     names = [f"part{k}" for k in range(len(parts))]
     return Say(join.join(f"{{{name}}}" for name in names), dict(zip(names, parts, strict=True)))
 
 
 def write(said: Told, reader: Reader) -> str:
     """`said` in words for `reader`."""
-    return str(said) if isinstance(said, (str, int, float)) else said.written(reader)
+    return str(said) if isinstance(said, _PLAIN) else said.written(reader)

@@ -99,7 +99,7 @@ def _board(batches: Batches, batch_id: UUID, reader: Reader) -> str:
         stage=rings.stage or "",
         repeats_left=rings.repeats_left,
         minutes_left=rings.minutes_left,
-        set_up=set_up(rings),
+        set_up=list(set_up(rings)),
         benches=[bench_told(s.job.id, s.job.for_whom, bench, rings) for s, bench in zip(board.standings, rings.benches, strict=True)],
     )
     return told.json(reader)

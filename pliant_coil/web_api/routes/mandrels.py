@@ -7,6 +7,7 @@ from fastapi import APIRouter, Depends, Request, Response
 from pydantic import BaseModel, Field, TypeAdapter
 
 from pliant_coil.core.bench.mandrels import OwnMandrelTold, own_mandrel_told
+from pliant_coil.core.plan.model import read_by
 from pliant_coil.core.ring_file.document import Text
 from pliant_coil.core.trade.own_mandrel import MandrelKind
 from pliant_coil.services.mandrels import Mandrels
@@ -46,7 +47,8 @@ def list_mandrels(mandrels: TheMandrels, reader: TheReader) -> Response:
     told = [
         own_mandrel_told(m.id, m.name, m.kind, [(mark.mark, mark.named_mm, mark.measured_mm) for mark in m.marks]) for m in mandrels.all()
     ]
-    return Written(_ALL.dump_json(told, context={"reader": reader}))
+    with read_by(reader):
+        return Written(_ALL.dump_json(told))
 
 
 @router.put("", status_code=204, responses=REFUSED)

@@ -12,7 +12,6 @@ from pliant_coil.core.bench.notebook import COLUMNS, OldRing
 from pliant_coil.core.plan.model import Text, Told
 from pliant_coil.core.trade.sizes import Size
 from pliant_coil.core.words.figures import Length
-from pliant_coil.core.words.say import say
 from pliant_coil.services.notebook import Notebooks, Shown
 from pliant_coil.web_api.actors import WHO, TheActor
 from pliant_coil.web_api.files import sent_as
@@ -110,8 +109,8 @@ def _line(ring: OldRing, known: bool) -> NotebookLine:
         title=ring.title,
         ended=ring.ended,
         state=ring.state,
-        size=None if ring.size_mm is None else say("{size}", size=Size(ring.size_mm)),
-        used=None if ring.used_mm is None else say("{used}", used=Length(ring.used_mm)),
+        size=None if ring.size_mm is None else Size(ring.size_mm),
+        used=None if ring.used_mm is None else Length(ring.used_mm),
         minutes=ring.minutes,
         note=ring.note,
         known=known,

@@ -26,7 +26,7 @@ def tasks(style: BeadedHoops, band: FormedBand, work: HeadWork) -> list[Task]:
     sews = [p for piece in work.pieces if piece.role == "sew" for p in piece.moves]
     rods = list(dict.fromkeys(h.rod_mm for h in style.hoops))
     many = len(style.hoops) > 1
-    counts = listed([say("{n}", n=Count(e.beads, "bead", "beads")) for e in edges])
+    counts = listed([Count(e.beads, "bead", "beads") for e in edges])
     ties = tuple(p.id for p in sews if p.id.endswith(("down", "tie")))
     tasks = [
         Task(
@@ -35,7 +35,7 @@ def tasks(style: BeadedHoops, band: FormedBand, work: HeadWork) -> list[Task]:
             say(
                 "Trim the hoop wire's end square and wind {turns} a hoop, close together, on the {rods} rod{more}, and half a turn over.",
                 turns=Count(style.hoop_turns, "turn", "turns"),
-                rods=listed([say("{rod}", rod=Thickness(rod)) for rod in rods]),
+                rods=listed([Thickness(rod) for rod in rods]),
                 more="s" if len(rods) > 1 else "",
             ),
             makes=tuple(p.id for p in coils if "hoop" in p.id),

@@ -38,7 +38,7 @@ def tasks(style: OpenFrame, band: FormedBand, work: HeadWork) -> list[Task]:
     turns = say(
         f"{{turns}}° corners, {first} {{away}} from it on both sides, each with the jaws a wire's width short, as on the strip",
         turns=Number(math.degrees(math.pi - sharp_angles(frame.outline)[0]), 0),
-        away=listed([say("{mm}", mm=Length(mm)) for mm in away]),
+        away=listed([Length(mm) for mm in away]),
     )
     second = (
         "a piece cut from the rest of the fine wire (or a new one, if that is shorter)"

@@ -296,4 +296,4 @@ def _runs(prongs: Sequence[Prong]) -> Say:
     """How far from the lock each stands up."""
     runs = list(dict.fromkeys(round(p.run_mm, 1) for p in sorted(prongs, key=lambda p: round(abs(p.start[2]), 6))))
     order = ", counted from the middle of the crossing outwards," if len(runs) > 1 else ""
-    return say(f"{{runs}} from the lock{order}", runs=listed([say("{run}", run=Length(run)) for run in runs]))
+    return say(f"{{runs}} from the lock{order}", runs=listed([Length(run) for run in runs]))
