@@ -30,6 +30,11 @@ wound_heads = st.one_of(
     st.just({"style": "none"}),
     beads.map(lambda bead: {"style": "bead-lock", "bead": bead}),
     st.builds(lambda bead, by: {"style": "bead-lock", "bead": bead, "pass_by": by}, beads, st.sampled_from(["under-over", "under-both"])),
+    st.builds(
+        lambda row, by: {"style": "bead-lock", "beads": row, "pass_by": by},
+        st.sampled_from(["3 × 4", "4 5 4", "3 4 3"]),
+        st.sampled_from(["beside", "under-over", "under-both"]),
+    ),
     beads.map(lambda bead: {"style": "nest", "bead": bead}),
 )
 

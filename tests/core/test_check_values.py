@@ -253,7 +253,7 @@ def test_frames(outline: dict[str, Any], d: float, span: float, half: float) -> 
 
 
 NAMED = {
-    "turned": (0.045, "tails lead past beads and down legs as they lie"),
+    "turned": (0.05, "tails lead past beads and down legs as they lie, and under a bead on the strands that pass there"),
     "crossed": (0.045, "tails come over the top to the edge that they wrap"),
     "stacked": (0.035, "coils are wound small and pushed up the taper; kerfs don't count"),
     "open": (0.035, "eyes stand beyond the overlap; a ring is as wide as its wire"),

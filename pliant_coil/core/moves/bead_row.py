@@ -17,7 +17,9 @@ from pliant_coil.core.words.say import Say, say
 
 @dataclass(frozen=True)
 class Strung:
-    """Beads of these diameters in order, touching, their undersides `inside_mm` from the axis, the wire running on to a circle of `radius_mm`.
+    """Beads so long in order, touching, their undersides `inside_mm` from the axis, the wire running on to a circle of `radius_mm`.
+
+    They are as high as they are long unless `heights` says otherwise.
 
     Angles from the row's middle [rad], clockwise. The wire runs straight from hole to hole; where that would bend it inwards it passes a
     small bead's place straight, and the bead hangs on it. Derivation in docs/handbook.md.
@@ -26,17 +28,21 @@ class Strung:
     beads: tuple[float, ...]
     inside_mm: float
     radius_mm: float
+    heights: tuple[float, ...] = ()
+
+    def places(self) -> list[Point]:
+        """Angle from the row's middle and distance from the axis of every bead's middle."""
+        rho = [self.inside_mm + high / 2 for high in self.heights or self.beads]
+        angles = [0.0]
+        for k in range(1, len(rho)):
+            angles.append(angles[-1] + _apart_rad(rho[k - 1], rho[k], (self.beads[k - 1] + self.beads[k]) / 2))
+        return [(angle - angles[-1] / 2, r) for angle, r in zip(angles, rho, strict=True)]
 
     @cached_property
     def _stations(self) -> list[Point]:
         """Angle and distance from the axis of each bead's middle that bends the wire, from the row's left end."""
-        at = 0.0
         found: list[Point] = []
-        rho = [self.inside_mm + b / 2 for b in self.beads]
-        for k, r in enumerate(rho):
-            if k:
-                before, apart = rho[k - 1], (self.beads[k - 1] + self.beads[k]) / 2
-                at += math.acos(max(-1.0, min(1.0, (before**2 + r**2 - apart**2) / (2 * before * r))))
+        for at, r in self.places():
             while len(found) > 1 and _bends_inwards(found[-2], found[-1], (at, r)):
                 found.pop()
             found.append((at, r))
@@ -64,6 +70,16 @@ class Strung:
         middle = begin + self.angle_rad / 2
         found = [(at - middle, r + lift_mm) for at, r in self._stations]
         return [(-self.angle_rad / 2, self.radius_mm), *found, (self.angle_rad / 2, self.radius_mm)]
+
+
+def _apart_rad(one: float, other: float, apart_mm: float) -> float:
+    """The angle at the axis between places that lie so far from it, and so far apart."""
+    return math.acos(max(-1.0, min(1.0, (one**2 + other**2 - apart_mm**2) / (2 * one * other))))
+
+
+def bowed_past_mm(bead_mm: float, wire_mm: float) -> float:
+    """How far a bare wire on the table is bowed aside past a ball on it: they touch at √(b·d), and it lies a wire beside already."""
+    return max(0.0, math.sqrt(bead_mm * wire_mm) - wire_mm)
 
 
 def _bends_inwards(a: Point, b: Point, c: Point) -> bool:
@@ -192,16 +208,10 @@ class BeadRow(Move):
 
     def middles(self) -> list[Point3]:
         """Where the beads' middles stand, in their order."""
-        rho = [self.strung.inside_mm + b / 2 + self._lift_mm for b in self.strung.beads]
-        apart = [(a + b) / 2 for a, b in pairwise(self.strung.beads)]
-        angles = [0.0]
-        for k, gap in enumerate(apart):
-            a, b = rho[k], rho[k + 1]
-            angles.append(angles[-1] + math.acos(max(-1.0, min(1.0, (a * a + b * b - gap * gap) / (2 * a * b)))))
-        middle = angles[-1] / 2
+        lifted = replace(self.strung, inside_mm=self.strung.inside_mm + self._lift_mm)
         found = []
-        for angle, r in zip(angles, rho, strict=True):
-            x, y, _ = on_circle(r, angle - middle, 0.0)
+        for angle, r in lifted.places():
+            x, y, _ = on_circle(r, angle, 0.0)
             share = min(self._laid, key=lambda laid: math.dist((x, y), laid[1][:2]))[0]
             found.append((x, y, self._aside(share)))
         return found

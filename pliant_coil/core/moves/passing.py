@@ -6,7 +6,7 @@ from functools import lru_cache
 from typing import ClassVar
 
 from pliant_coil.core.frozen import dataclass
-from pliant_coil.core.mechanics.curves import Point, Point3, at_shares, dense, taut_past
+from pliant_coil.core.mechanics.curves import Point, Point3, at_shares, circle_points, dense, taut_past
 from pliant_coil.core.mechanics.curves import length_mm as along_mm
 from pliant_coil.core.moves.base import Obstacle, SpaceCurve, on_circle
 from pliant_coil.core.trade.hand import HandKind
@@ -114,6 +114,17 @@ def _way_beside(start: Point3, end: Point3, body: tuple[Point, ...], drop_mm: fl
         level = start[1] + (end[1] - start[1]) * share
         points.append((x, level + drop_mm * math.sin(math.pi * share), flip * z))
     return tuple(points)
+
+
+def pass_over_row(label: str, start: Point3, end: Point3, tops: Sequence[tuple[float, float, float]]) -> Pass:
+    """From foot to foot over several beads, each given by its middle and how far from it the wire runs: (x, y, radius)."""
+
+    def way() -> list[Point3]:
+        around = [(px, -py) for x, y, radius in tops for px, py in circle_points(x, y, radius)]
+        taut = taut_past((start[0], -start[1]), (end[0], -end[1]), around)
+        return [(x, -y, start[2] + (end[2] - start[2]) * share) for share, (x, y) in at_shares(taut, 24)]
+
+    return Pass(label, way, say("taut over the beads from foot to foot: the length of the curve"))
 
 
 def pass_under(label: str, start: Point3, end: Point3, *, radius_mm: float) -> Pass:

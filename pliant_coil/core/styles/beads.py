@@ -77,9 +77,9 @@ def drilled(bead: Bead, seat: Seat, wires: Wires) -> PlacedStone:
     )
 
 
-def snagging(bead: Bead, seat: Seat) -> list[Warn]:
+def snagging(bead: Bead, shoulder_rad: float) -> list[Warn]:
     """A bead that is long for its ring."""
-    if seat.shoulder_rad <= REACH_WARNS:
+    if shoulder_rad <= REACH_WARNS:
         return []
     text = say("{bead} is long for this ring: its shoulders come far down the sides.", bead=bead.words)
     return [Warn("bead-too-wide", text, "head.bead.diameter_mm")]

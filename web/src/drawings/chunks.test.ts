@@ -73,3 +73,20 @@ test('the picture holds ring and bead, and lets the ends for the head run out of
   expect(top).toBeCloseTo(-(13 + 3.5 + 0.2));
   expect(height).toBeCloseTo(13 + 3.7 + 9.6);
 });
+
+test('what runs through a bead is not seen, what lies on its skin is', () => {
+  const strand = { role: 'band', piece: 1, kind: 'bead-row', id: 'row', width_mm: 0.8, height_mm: 0.8 };
+  const across = (y: number) => Array.from({ length: 25 }, (_, k) => [k / 2 - 6, y, 0]);
+  const through = { ...strand, move: 0, points: across(13) };
+  const over = { ...strand, move: 1, points: across(13 + 3.5 + 0.4) };
+  const chunks = (side: 'end' | 'top') => chunksOf(plan, { ...drawing, strands: [through, over] }, side);
+  for (const side of ['end', 'top'] as const) {
+    const seen = chunks(side).filter((c) => c.move === 0);
+    const xs = seen.flatMap((c) => c.points.map(([x]) => x));
+    expect(xs.length).toBeGreaterThan(4);
+    expect(Math.min(...xs.map(Math.abs))).toBeGreaterThanOrEqual(3);
+    expect(seen).toHaveLength(2);
+    expect(Math.abs((seen[0]?.place ?? 0) - (seen[1]?.place ?? 0))).toBeGreaterThan(1);
+    expect(chunks(side).filter((c) => c.move === 1)).toHaveLength(1);
+  }
+});

@@ -4,7 +4,7 @@ import math
 from typing import ClassVar, Literal
 
 from pliant_coil.core.frozen import dataclass
-from pliant_coil.core.moves.bead_row import BeadRow, Strung
+from pliant_coil.core.moves.bead_row import BeadRow, Strung, bowed_past_mm
 from pliant_coil.core.moves.placed import Placed
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.bead_lists import Row, row_of, row_words
@@ -160,8 +160,7 @@ class BeadRows(HeadStyle):
 
     def _beside_mm(self, wires: Wires) -> float:
         """How far a bare tail is led round the middle row's largest bead."""
-        d = wires["band"].height_mm
-        return max(0.0, math.sqrt(max(b.diameter_mm for b in self.middle_beads) * d) - d)
+        return bowed_past_mm(max(b.diameter_mm for b in self.middle_beads), wires["band"].height_mm)
 
     def _placed(self, row: BeadRow, beads: tuple[Bead, ...], field: str, wires: Wires, *, turned: bool) -> list[PlacedStone]:
         found = []

@@ -193,7 +193,7 @@ class NestHead(HeadStyle):
     def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:
         facts: _Facts = work.facts
         wire = band.strand_wire
-        found = snagging(self.bead, facts.seat)
+        found = snagging(self.bead, facts.seat.shoulder_rad)
         if self.bead.height < 4 * wire.height_mm:
             text = say(
                 "{bead} sinks out of sight in {wire} wire: one turn, or finer wire.", bead=self.bead.words, wire=Thickness(wire.height_mm)

@@ -2,24 +2,25 @@
 
 import math
 from dataclasses import replace
-from functools import partial
 from typing import Any, ClassVar, Literal
 
 from pydantic import Field
 
 from pliant_coil.core.moves.base import Move
-from pliant_coil.core.moves.passing import pass_beside, pass_over, pass_under
-from pliant_coil.core.moves.placed import Placed, named
-from pliant_coil.core.moves.seat import Seat
+from pliant_coil.core.moves.bead_row import Strung
+from pliant_coil.core.moves.passing import pass_under
+from pliant_coil.core.moves.placed import Placed
 from pliant_coil.core.moves.straight import Lead
-from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.bead_lists import Row, row_words
-from pliant_coil.core.styles.beads import check_reach, drilled, landing, lead_start, seat_on, snagging, stand_mm, standing
+from pliant_coil.core.styles.beads import REACH_REFUSES, check_reach, landing, lead_start, seat_on, snagging, stand_mm
 from pliant_coil.core.styles.contract import BandStyle, HeadStyle, lacks
 from pliant_coil.core.styles.handed_on import End, Form, FormedBand, HeadWork, Opening, Top, Warn, Wires
+from pliant_coil.core.styles.heads.bead_lock import steps
+from pliant_coil.core.styles.heads.bead_lock.stands import InARow, OnLegs, Stand
 from pliant_coil.core.styles.parameters import choice
-from pliant_coil.core.styles.stones import Bead, PlacedStone
-from pliant_coil.core.styles.tasks import Phase, Task, look, reads
+from pliant_coil.core.styles.stones import Bead
+from pliant_coil.core.styles.tasks import Task
+from pliant_coil.core.words.figures import Count
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
 
@@ -56,18 +57,6 @@ class BeadLock(HeadStyle):
             shape="oval", diameter_mm=large, length_mm=long, width_mm=large, height_mm=max(b.height for b in self.beads), hole_mm=hole
         )
 
-    def _stones(self, seat: Seat, wires: Wires) -> tuple[PlacedStone, ...]:
-        """Each bead where it stands on the wire."""
-        if not self.beads:
-            return (drilled(self.bead, seat, wires),)
-        found, at = [], -self.whole.length / 2
-        for k, bead in enumerate(self.beads):
-            placed = drilled(bead, seat, wires)
-            middle = (at + bead.length / 2, seat.axis_y_mm, 0.0)
-            found.append(replace(placed, field=f"head.beads.{k}.hole_mm", centre=middle))
-            at += bead.length
-        return tuple(found)
-
     def fits(self, band: BandStyle) -> Say:
         return lacks(band, Top.TAILS)
 
@@ -84,34 +73,49 @@ class BeadLock(HeadStyle):
             refuse("finish.wraps_each_side", say("{bead} doesn't hold without a lock", bead=self.whole.words), "at least 1 wrap each side")
         if self.pass_by == "none" and Top.THROUGH in band.tops():
             refuse("head.pass_by", "the tails of a band wound both ways have to come past the bead", "beside, under-over or under-both")
-        lift = wires["band"].height_mm if self.pass_by in ("under-over", "under-both") else 0.0
-        seat = seat_on(form.diameter_mm, band, wires, self.whole, stand_mm(band, wires, self.whole) + lift)
-        check_reach(seat, self.whole)
-        return Opening(foot_rad=seat.bends_rad, shoulder_rad=seat.shoulder_rad, across=True, facts=seat)
+        stand = self._stand(form, band, wires)
+        return Opening(
+            foot_rad=stand.foot_rad, shoulder_rad=stand.shoulder_rad, across=True, facts=(stand, bool(band.under_head_mm(wires)))
+        )
+
+    def _stand(self, form: Form, band: BandStyle, wires: Wires) -> Stand:
+        """How they stand on this form. Raises `Refusal` for what goes round the sides of the finger."""
+        wire = wires["band"]
+        lift = wire.height_mm if self.pass_by in ("under-over", "under-both") else 0.0
+        under = stand_mm(band, wires, self.whole) + lift
+        if not self.beads:
+            seat = seat_on(form.diameter_mm, band, wires, self.bead, under)
+            check_reach(seat, self.bead)
+            return OnLegs(self.bead, seat)
+        lengths, heights = tuple(b.length for b in self.beads), tuple(b.height for b in self.beads)
+        strung = Strung(lengths, form.diameter_mm / 2 + under, band.centre_line_mm(form.diameter_mm, wires), heights)
+        if strung.angle_rad / 2 > REACH_REFUSES:
+            fewer = say("{n} at most, or smaller ones", n=Count(max(1, len(self.beads) - 1), "bead", "beads"))
+            refuse("head.beads", say("{beads} go half round the finger", beads=row_words(self.beads)), fewer)
+        return InARow(self.beads, strung, wire.height_mm)
 
     def make(self, form: Form, band: FormedBand, wires: Wires, opening: Opening) -> HeadWork:
-        seat: Seat = opening.facts
+        stand: Stand
+        stand, strands_under = opening.facts
         slot = band.slots[0]
-        through = named("head", seat.moves(slot.left[2], slot.right[2], "bead", "bead"))
         both = len(band.ends) == 2 and band.ends[0].side != band.ends[1].side
         onward, tails = {}, []
         for k, end in enumerate(band.ends):
             if not both and end.name != "long":
                 tails.append(end)
                 continue
-            led, tail = self._led(band, seat, end, under=self._goes_under(k, both))
+            led, tail = self._led(band, stand, end, under=self._goes_under(k, both), strands_under=strands_under)
             onward[end.key] = led
             tails.append(tail)
-        height = seat.axis_y_mm - form.diameter_mm / 2 + self.whole.height / 2
         return HeadWork(
-            through={0: through},
+            through={0: stand.through(slot)},
             onward=onward,
-            stones=self._stones(seat, wires),
+            stones=stand.stones(slot, wires),
             tails=tuple(tails),
             ledger=band.ledger,
             tied=True,
-            height_mm=height,
-            facts=seat,
+            height_mm=stand.top_mm - form.diameter_mm / 2,
+            facts=stand,
         )
 
     def _goes_under(self, k: int, both: bool) -> bool:
@@ -119,14 +123,14 @@ class BeadLock(HeadStyle):
             return not both or k == (1 if self.first_tail == "right" else 0)
         return self.pass_by == "under-both"
 
-    def _led(self, band: FormedBand, seat: Seat, end: End, *, under: bool) -> tuple[tuple[Placed, ...], End]:
+    def _led(self, band: FormedBand, stand: Stand, end: End, *, under: bool, strands_under: bool) -> tuple[tuple[Placed, ...], End]:
         """A tail past the bead to the shoulder that it will wrap."""
         moves: list[Move] = []
         turned, backwards = end.side == "right", end.which == "first"
         start = lead_start(end)
         if end.name == "long":
             # The leg comes down where the wire then lies on the band's edge; from there it is led past the bead, or wraps at once.
-            at, tail = landing(band, _other_side(end), seat.shoulder_rad, -1)
+            at, tail = landing(band, _other_side(end), stand.shoulder_rad, -1)
             down = Lead("down", (-start[0], start[1], -start[2]), at)
             first = Placed("long.down", down)
             if self.pass_by == "none":
@@ -134,19 +138,15 @@ class BeadLock(HeadStyle):
             moves.append(down)
             start = (-at[0], at[1], -at[2])
         face = -1 if self.first_tail == "right" else 1
-        stop, tail = landing(band, end, seat.shoulder_rad, face)
+        stop, tail = landing(band, end, stand.shoulder_rad, face)
         if under:
-            passing: Move = pass_under("under", start, stop, radius_mm=band.radius_mm)
+            # On the mandrel, or on the strands that pass under the bead too.
+            out = end.wire.height_mm if strands_under else 0.0
+            passing: Move = pass_under("under", start, stop, radius_mm=band.radius_mm + out)
         elif self.pass_by == "under-over":
-            d = seat.wire_mm
-            passing = pass_over("over", start, stop, centre_y_mm=seat.axis_y_mm, a_mm=seat.leg_x_mm + d, b_mm=self.whole.height / 2 + d / 2)
+            passing = stand.over(start, stop)
         else:
-            bead = standing(seat, self.whole)
-            foot = seat.axis_y_mm - bead.reach_mm / math.sqrt(2)
-            drop = max(0.0, foot - seat.shoulder_y_mm)
-            passing = pass_beside(
-                "past the bead", start, stop, body=partial(bead.body, -math.pi / 4), drop_mm=drop, radius_mm=band.radius_mm, face=face
-            )
+            passing = stand.beside(start, stop, face)
         found = [Placed("long.down", moves[0])] if moves else []
         found.append(Placed(f"{tail.name}.pass", passing, turned=turned, backwards=backwards))
         return tuple(found), tail
@@ -157,7 +157,8 @@ class BeadLock(HeadStyle):
         return say("{bead}{way}", bead=words, way=ways.get(self.pass_by, ""))
 
     def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:
-        found = snagging(self.whole, work.facts)
+        stand: Stand = work.facts
+        found = snagging(self.bead, stand.shoulder_rad) if not self.beads else []
         if band.form.locks == 1:
             found.append(Warn("one-wrap-slips", Say("One wrap slips under a bead: two hold."), "finish.wraps_each_side"))
         if self.whole.width > 1.6 * self.whole.length and self.pass_by == "beside":
@@ -166,51 +167,14 @@ class BeadLock(HeadStyle):
             found.append(
                 Warn("pass-scratches", Say("The wire over it shows and may scratch it: lead both tails under it instead."), "head.pass_by")
             )
-        seat: Seat = work.facts
-        last = seat.shoulder_rad + (band.form.locks - 0.5) * band.strand_wire.width_mm / (band.inside_mm / 2)
+        last = stand.shoulder_rad + (band.form.locks - 0.5) * band.strand_wire.width_mm / (band.inside_mm / 2)
         if last > _BETWEEN_FINGERS:
             text = Say("The last wraps come between the fingers and are felt there: fewer wraps, or a smaller bead.")
             found.append(Warn("locks-far", text, "finish.wraps_each_side"))
         return found
 
     def tasks(self, band: FormedBand, work: HeadWork) -> list[Task]:
-        one_way = any(end.name == "long" for end in band.ends)
-        thread = Task(
-            "thread",
-            Phase.FORM if one_way else Phase.WIRE,
-            say(
-                "Bend the long tail up square at the left foot, thread {bead}, and bend it square down at the other side."
-                if one_way
-                else "Thread {bead} to its mark and fold both halves down square beside it, jaws at the inner jaw marks; at the outer ones they turn off along the mandrel.",
-                bead=self.whole.words,
-            ),
-            makes=tuple(p.id for p in work.through.get(0, ())),
-            checks=(look("The bead may slide but doesn't rattle."),),
-            cautions=(cautions.STONE,),
-        )
-        led = tuple(p.id for moves in work.onward.values() for p in moves)
-        if not led:
-            return [thread]
-        passes = {
-            "beside": "Lead one tail past the nearer face of the bead, the other past the farther face, tight to its foot.",
-            "under-over": "Pass one tail under the bead, flat to the mandrel, and the other over it to its own side, tight.",
-            "under-both": "Pass both tails under the bead, side by side, tight.",
-            "none": "Lead the tail down on the band's edge.",
-        }[self.pass_by]
-        if one_way and self.pass_by != "none":
-            way = "under the bead" if self._goes_under(1, False) else "past the nearer face of the bead"
-            passes = f"Lead the long tail down, then {way}, tight to its foot, to the left shoulder."
-        back = Say("Wind it again now: after the first wrap it can't be changed.")
-        return [
-            thread,
-            Task(
-                "pass",
-                Phase.HEAD,
-                Say(passes),
-                makes=led,
-                checks=(look("The tails leave on opposite sides." if not one_way else "It lies tight."), reads(0.15, back)),
-            ),
-        ]
+        return steps.tasks(self, band, work)
 
     @classmethod
     def from_version_1(cls, head: dict[str, Any], document: dict[str, Any]) -> dict[str, Any]:
