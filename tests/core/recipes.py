@@ -171,7 +171,12 @@ rings = st.one_of(
         "band",
         ["0.9 mm", "1 mm"],
         st.just({"style": "twisted"}),
-        st.one_of(none, st.just({"style": "prongs", "stone": {"length_mm": 12, "width_mm": 9}})),
+        st.one_of(
+            none,
+            st.sampled_from(["round-all", "eights"]).map(
+                lambda binding: {"style": "prongs", "stone": {"length_mm": 12, "width_mm": 9}, "binding": binding}
+            ),
+        ),
     ),
     _ring("band", ["0.5 mm", "0.6 mm"], st.sampled_from([4, 5, 6, 8]).map(lambda n: {"style": "braided", "strands": n}), none),
     _ring("band", ["1.3 mm", "1.6 mm"], st.integers(1, 4).map(lambda n: {"style": "stacked", "rings": n}), none),

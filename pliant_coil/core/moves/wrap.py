@@ -94,7 +94,7 @@ class Wrap(Move):
     @cached_property
     def _loop(self) -> Sequence[tuple[float, float]]:
         """The loop from its beginning, going inside first."""
-        return _opened_inwards(self.bundle, self.profile.centroid_mm, self.start)
+        return opened_inwards(self.bundle, self.profile.centroid_mm, self.start)
 
     @property
     def begins(self) -> Point3:
@@ -154,7 +154,7 @@ class Wrap(Move):
 
 
 @lru_cache(maxsize=256)
-def _opened_inwards(bundle: Bundle, grown_mm: float, start: tuple[float, float]) -> Sequence[tuple[float, float]]:
+def opened_inwards(bundle: Bundle, grown_mm: float, start: tuple[float, float]) -> Sequence[tuple[float, float]]:
     """The loop round `bundle` that begins nearest to `start` and goes inside first; a plan asks for the same few loops again and again."""
     loop = _opened_at(bundle.loop_points(grown_mm, _PER_CORNER), start)
     quarter = max(1, len(loop) // 4)

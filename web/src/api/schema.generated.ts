@@ -4303,6 +4303,13 @@ export interface components {
              */
             base_mm: number;
             /**
+             * Claws' base bound
+             * @description Round all the ends, which is quick, or in eights round one half and the other, which lies flat.
+             * @default round-all
+             * @enum {string}
+             */
+            binding: "round-all" | "eights";
+            /**
              * Claws' tips
              * @default filed
              * @enum {string}

@@ -49,6 +49,12 @@ class Prongs(HeadStyle):
     claws_apart_mm: float | None = millimetres(None, "Claws apart", 1, 16, "Two fifths of the stone's width unless given.", rare=True)
     lip_mm: float | None = millimetres(None, "Claws' tips lie on it by", 1, 8, "A fifth of its length unless given.", rare=True)
     base_mm: float = millimetres(8.0, "Bound base", 5, 12, "Of claws.", rare=True)
+    binding: Literal["round-all", "eights"] = choice(
+        "round-all",
+        "Claws' base bound",
+        "Round all the ends, which is quick, or in eights round one half and the other, which lies flat.",
+        rare=True,
+    )
     tip: Literal["filed", "paddled", "curled"] = choice("filed", "Claws' tips", rare=True)
 
     def fits(self, band: BandStyle) -> Say:

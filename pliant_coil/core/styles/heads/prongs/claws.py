@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.hulls import row_at
 from pliant_coil.core.moves.base import Cause
+from pliant_coil.core.moves.eights import Eights
 from pliant_coil.core.moves.loop import Eye
 from pliant_coil.core.moves.placed import EndCare, Fate, Piece, Placed
 from pliant_coil.core.moves.prong import Claw
@@ -17,6 +18,7 @@ from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.handed_on import End, Form, FormedBand, HeadWork, Warn, Wires
 from pliant_coil.core.styles.heads.prongs.stone import Facts, placed
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look, reads
+from pliant_coil.core.trade.wire import Wire
 from pliant_coil.core.words.figures import Article, Count, Length, Thickness
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.core.words.say import Say, say
@@ -88,20 +90,11 @@ def made(style: Prongs, form: Form, band: FormedBand, wires: Wires, facts: Facts
 def _binding(style: Prongs, band: FormedBand, wires: Wires, facts: Facts, abreast: int, d: float) -> tuple[Piece, int]:
     """Fine wire round all the ends side by side, from one end of the base to the other."""
     fine = wires["bind"]
-    wraps = max(1, round(style.base_mm / fine.width_mm))
     inner = band.inside_mm / 2
-    row = row_at(band.strand_wire.profile, tuple((k - (abreast - 1) / 2) * d for k in range(abreast)))
-    wrap = Wrap(
-        "bind",
-        wraps,
-        row,
-        fine.profile,
-        inner,
-        -style.base_mm / 2 / inner,
-        start=(0.0, 9.0),
-        inside_mm=fine.height_mm,
-        cause=BINDING,
-        host="the base",
+    wrap = (
+        _round_all(style, band, fine, inner, abreast, d)
+        if style.binding == "round-all"
+        else _in_eights(style, band, fine, inner, abreast, d)
     )
     first = Lead("anchor", _beyond(wrap.begins, 6 * fine.width_mm, -1), wrap.begins)
     tails = [Straight("twisted tail", at, (at[0], at[1] + _TAIL_MM, at[2])) for at in (first.start, wrap.ends)]
@@ -111,7 +104,45 @@ def _binding(style: Prongs, band: FormedBand, wires: Wires, facts: Facts, abreas
         Placed("bind.wraps", wrap),
         Placed("bind.last.tail", tails[1], fate=Fate.TRIM),
     )
-    return Piece("bind.1", "bind", fine, moves, ends=(EndCare.DRAWN, EndCare.DRAWN)), wraps
+    return Piece("bind.1", "bind", fine, moves, ends=(EndCare.DRAWN, EndCare.DRAWN)), round(wrap.wraps)
+
+
+def _round_all(style: Prongs, band: FormedBand, fine: Wire, inner: float, abreast: int, d: float) -> Wrap:
+    """Round all the ends at once."""
+    return Wrap(
+        "bind",
+        max(1, round(style.base_mm / fine.width_mm)),
+        row_at(band.strand_wire.profile, tuple((k - (abreast - 1) / 2) * d for k in range(abreast))),
+        fine.profile,
+        inner,
+        -style.base_mm / 2 / inner,
+        start=(0.0, 9.0),
+        inside_mm=fine.height_mm,
+        cause=BINDING,
+        host="the base",
+    )
+
+
+def _in_eights(style: Prongs, band: FormedBand, fine: Wire, inner: float, abreast: int, d: float) -> Wrap:
+    """Round one half of the ends and the other in turn, which the fine wire keeps its own width apart."""
+    half, w = abreast // 2, fine.width_mm
+    pairs = [row_at(band.strand_wire.profile, tuple(side * (w / 2 + (k + 0.5) * d) for k in range(half))) for side in (1, -1)]
+    eights = max(1, round(style.base_mm / (2 * w)))
+    return Eights(
+        "bind",
+        eights,
+        pairs[0],
+        fine.profile,
+        inner,
+        -style.base_mm / 2 / inner,
+        start=(0.0, band.strand_wire.centroid_mm),
+        inside_mm=fine.height_mm,
+        cause=BINDING,
+        pitch_mm=2 * w,
+        inside_to=eights - 0.25,
+        host="the base",
+        other=pairs[1],
+    )
 
 
 def advise(style: Prongs, band: FormedBand, claw: Claw) -> list[Warn]:
@@ -165,10 +196,7 @@ def tasks(style: Prongs, band: FormedBand, work: HeadWork, facts: Facts) -> list
         Task(
             "bind",
             Phase.GATHER,
-            say(
-                "Push one end of the fine wire through the last turn and bind {wraps} across all of them, each close to the last.",
-                wraps=Count(facts.wraps, "wrap", "wraps"),
-            ),
+            _how_bound(style, facts.wraps),
             makes=("bind.anchor", "bind.wraps"),
             checks=(
                 Check(say("The base is {base} long, flat, no wire on another.", base=Length(style.base_mm))),
@@ -205,6 +233,19 @@ def tasks(style: Prongs, band: FormedBand, work: HeadWork, facts: Facts) -> list
         ),
         Task("tips", Phase.HEAD, Say("Cut the tips to match and file them round."), cautions=(cautions.CUT, cautions.GRIND)),
     ]
+
+
+def _how_bound(style: Prongs, wraps: int) -> Say:
+    if style.binding == "eights":
+        return say(
+            "Push one end of the fine wire through the last turn and bind {eights} round the two pairs: down between them, under one and over it, "
+            "down between them again, under the other and over it; each close to the last, pulled flat.",
+            eights=Count(wraps, "eight", "eights"),
+        )
+    return say(
+        "Push one end of the fine wire through the last turn and bind {wraps} across all of them, each close to the last.",
+        wraps=Count(wraps, "wrap", "wraps"),
+    )
 
 
 def _beyond(at: Point3, by: float, side: int) -> Point3:
