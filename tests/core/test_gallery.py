@@ -1,6 +1,9 @@
 """Every style on one page: planned at the maker's size, with what it takes and its picture."""
 
+import math
 import re
+from itertools import pairwise
+from typing import Any
 
 import pytest
 
@@ -56,3 +59,23 @@ def test_more_work_takes_longer() -> None:
     assert many > few + 3
     assert minutes(band={"style": "stacked"}) > 40, "the torch heats and cools"
     assert working_minutes([], []) == 0
+
+
+@pytest.mark.parametrize(
+    "head", [{"style": "bead-lock"}, {"style": "bead-lock", "beads": "4 5 4"}, {"style": "bead-rows"}, {"style": "nest"}]
+)
+def test_what_runs_through_a_bead_is_hidden_and_nothing_else(head: dict[str, Any]) -> None:
+    drawing = plan(read_ring({"head": head}), paths=True).drawing
+    assert drawing is not None
+    hidden = 0
+    for strand in drawing.strands:
+        for k, (a, b) in enumerate(pairwise(strand.points)):
+            middle = [(p + q) / 2 for p, q in zip(a, b, strict=True)]
+            # Beads are balls here: what is nearer to a bead's middle than its own radius is inside it.
+            inside = min(math.dist(middle, (bead.x_mm, bead.y_mm, bead.z_mm)) - bead.diameter_mm / 2 for bead in drawing.beads)
+            if k in strand.hidden:
+                hidden += 1
+                assert inside < 0
+            else:
+                assert inside > -0.1 * max(bead.diameter_mm for bead in drawing.beads), strand.id
+    assert hidden >= len(drawing.beads)

@@ -1,7 +1,7 @@
 """Every style as one ring with its usual values, at one size: what it takes, and its picture from its own moves."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from functools import lru_cache
 from typing import Any
 
@@ -10,7 +10,7 @@ from pliant_coil.core.mechanics.curves import Point, Point3
 from pliant_coil.core.moves.placed import Fate
 from pliant_coil.core.plan.build import plan
 from pliant_coil.core.plan.gallery_model import Gallery, GalleryEntry, GalleryWire, Picture, PictureLine, StyleKind
-from pliant_coil.core.plan.model import Plan
+from pliant_coil.core.plan.model import Plan, Strand
 from pliant_coil.core.ring_file.document import read_ring
 from pliant_coil.core.styles.registry import USUAL_BAND, USUAL_HEAD, all_bands, all_heads
 from pliant_coil.core.words.refusal import Refusal
@@ -96,12 +96,7 @@ def picture(told: Plan) -> Picture:
         wire = wires[strand.role, strand.piece]
         if wire.moves[strand.move].fate == Fate.REMOVED:
             continue
-        flat = [_seen(point) for point in strand.points]
-        kept = _simpler(flat)
-        for k in range(0, max(1, len(kept) - 1), _CHUNK - 1):
-            part = kept[k : k + _CHUNK]
-            if len(part) < 2:
-                continue
+        for part in (part for shown in _shown(strand) for part in _chunks(_simpler(shown))):
             depth = sum(p[2] for p in part) / len(part)
             xs += [p[0] for p in part]
             ys += [p[1] for p in part]
@@ -120,6 +115,24 @@ def picture(told: Plan) -> Picture:
         box=[round(v, 2) for v in (left, top, max(xs) + 1 - left, max(ys) + 1 - top)],
         lines=[line for _, line in painted],
     )
+
+
+def _shown(strand: Strand) -> Iterator[list[Point3]]:
+    """The stretches of it that aren't inside a bead."""
+    flat = [_seen(point) for point in strand.points]
+    start = 0
+    for k in (*strand.hidden, len(flat) - 1):
+        if k > start:
+            yield flat[start : k + 1]
+        start = k + 1
+
+
+def _chunks(points: list[Point3]) -> Iterator[list[Point3]]:
+    """Short pieces of a line, each beginning where the last one ended."""
+    for k in range(0, max(1, len(points) - 1), _CHUNK - 1):
+        part = points[k : k + _CHUNK]
+        if len(part) > 1:
+            yield part
 
 
 def _seen(point: Sequence[float]) -> Point3:

@@ -326,6 +326,8 @@ class Strand(Told):
     """Of the wire there, as it was worked: along the finger and away from it."""
     points: list[list[float]]
     """x, y and z of each point."""
+    hidden: list[int]
+    """Which of its stretches from point to point run through a bead, where nobody sees them."""
 
 
 @dataclass(kw_only=True, slots=True)

@@ -5274,6 +5274,8 @@ export interface components {
             height_mm: number;
             /** Points */
             points: number[][];
+            /** Hidden */
+            hidden: number[];
         };
         /**
          * StripParameters

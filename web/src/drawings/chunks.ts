@@ -28,8 +28,6 @@ type Point = readonly number[];
 const DEEP = 1.2;
 /** The same for what goes round others, whose near and far sides lie close together. */
 const DEEP_ROUND = 0.45;
-/** Shapes that are as good as an ellipsoid for what runs through them; a barrel is a coil, and its wire is seen. */
-const BODIES = new Set(['ellipsoid']);
 const ROUND = new Set(['wrap', 'weave', 'bind', 'twist', 'crossing']);
 
 // Seen from the end, one looks along the finger; from the top, down on the head.
@@ -44,23 +42,6 @@ export const GHOST = 0.4;
 /** Whether a stretch of wire is there for a while only. */
 export const comesOut = (wire: Plan['wires'][number], move: number) => wire.moves[move]?.fate === 'removed';
 
-/** What a wire has to run within to be inside a bead: a little less than its skin, on which other wires lie. */
-const SKIN = 0.95;
-
-/** Whether what lies half-way between two points runs through a bead, where nobody sees it. */
-function runsThrough(beads: Drawing['beads'], a: Point, b: Point): boolean {
-  const [x = 0, y = 0, z = 0] = [0, 1, 2].map((k) => ((a[k] ?? 0) + (b[k] ?? 0)) / 2);
-  return beads.some(
-    (bead) =>
-      BODIES.has(bead.shape) &&
-      Math.hypot(
-        (x - bead.x_mm) / (bead.length_mm / 2),
-        (y - bead.y_mm) / (bead.height_mm / 2),
-        (z - bead.z_mm) / (bead.width_mm / 2),
-      ) < SKIN,
-  );
-}
-
 /** Cut every strand into short pieces with a depth, so that they can be painted from back to front. */
 export function chunksOf(plan: Plan, drawing: Drawing, side: Side): Chunk[] {
   const chunks: Chunk[] = [];
@@ -70,23 +51,21 @@ export function chunksOf(plan: Plan, drawing: Drawing, side: Side): Chunk[] {
     const told = plan.wires[wire];
     if (!told) continue;
     const points = strand.points.map(project[side]);
-    const hidden = strand.points
-      .slice(1)
-      .map((point, k) => runsThrough(drawing.beads, strand.points[k] ?? point, point));
+    const hidden = new Set(strand.hidden);
     const colours = metalColours(told.metal);
     const round = ROUND.has(strand.kind);
     // From the end its height is seen, from above how far it reaches along the finger.
     const width = side === 'end' ? strand.height_mm : strand.width_mm;
     const deep = (round ? DEEP_ROUND : DEEP) * width;
     for (let start = 0; start < points.length - 1;) {
-      if (hidden[start]) {
+      if (hidden.has(start)) {
         start += 1;
         place += 1;
         continue;
       }
       const from = points[start]?.[2] ?? 0;
       let end = start + 1;
-      while (end < points.length - 1 && !hidden[end] && Math.abs((points[end]?.[2] ?? 0) - from) < deep) end += 1;
+      while (end < points.length - 1 && !hidden.has(end) && Math.abs((points[end]?.[2] ?? 0) - from) < deep) end += 1;
       const part = points.slice(start, end + 1);
       const depth = part.reduce((sum, p) => sum + p[2], 0) / part.length;
       const flat = part.map(([x, y]): Flat => [x, y]);

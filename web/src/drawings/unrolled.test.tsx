@@ -26,7 +26,7 @@ const stack = {
     inside_radius_mm: R - 0.75,
     beads: [],
     strands: [-0.6, 0.6].map((z, move) => ({
-      ...{ role: 'band', piece: 1, move, id: `ring.${move}`, kind: 'arc', width_mm: 1.2, height_mm: 1.5 },
+      ...{ role: 'band', piece: 1, move, id: `ring.${move}`, kind: 'arc', width_mm: 1.2, height_mm: 1.5, hidden: [] },
       points: round(0, 2 * Math.PI, z),
     })),
     soldered: [
