@@ -64,16 +64,15 @@ class Prong(Move):
 
     def path(self) -> list[Point3]:
         x1, y1, z1 = self.foot
-        dx, dy, dz = ((b - a) / self.run_mm for a, b in zip(self.start, self.foot, strict=True))
-        level = math.hypot(dx, dz) or 1.0
-        out_x, out_z = dx / level, dz / level
+        level = math.hypot(x1 - self.start[0], z1 - self.start[2]) or 1.0
+        out_x, out_z = (x1 - self.start[0]) / level, (z1 - self.start[2]) / level
         rho = self.bend_mm
         points = [self.start]
-        # The first bend: from along the run to straight up, its corner at the foot.
+        # The first bend: the run has come up to the stone's back, along which it turns straight up.
         for k in range(_BEND_STEPS + 1):
             turn = math.pi / 2 * k / _BEND_STEPS
             back, up = rho * (1 - math.sin(turn)), rho * (1 - math.cos(turn))
-            points.append((x1 - dx * back, y1 - dy * back + up, z1 - dz * back))
+            points.append((x1 - out_x * back, y1 + up, z1 - out_z * back))
         # The wall, then the bend inwards over the edge.
         top = y1 + self.wall_mm
         for k in range(_BEND_STEPS + 1):
