@@ -8,6 +8,8 @@ from pliant_coil.core.plan.model import Plan
 
 INTO_THE_CIRCLE_MM, APART_MM = 0.02, 0.02
 """At most."""
+_CHORD_MM = 0.02
+"""A drawn arc is cut into chords, which come so much further in than it."""
 
 
 def into_the_circle(told: Plan) -> Iterator[tuple[str, float]]:
@@ -19,8 +21,18 @@ def into_the_circle(told: Plan) -> Iterator[tuple[str, float]]:
         wire = wires[strand.role, strand.piece]
         # A half-round lies flat side in: its neutral line stands 4/(3π) of its radius above it (any table of sections).
         below = 2 / (3 * math.pi) * wire.width_mm if wire.profile == "half-round" else strand.height_mm / 2
-        least = min(math.hypot(x - drawing.inside_x_mm, y - drawing.inside_y_mm) for x, y, _ in strand.points)
-        yield strand.id, drawing.inside_radius_mm - (least - below)
+        flat = [(x - drawing.inside_x_mm, y - drawing.inside_y_mm) for x, y, _ in strand.points]
+        corners = min(math.hypot(x, y) for x, y in flat)
+        sides = min((_from_origin(a, b) for a, b in pairwise(flat)), default=corners)
+        yield strand.id, drawing.inside_radius_mm - (min(corners, sides + _CHORD_MM) - below)
+
+
+def _from_origin(a: tuple[float, float], b: tuple[float, float]) -> float:
+    """How near the stretch from one point to the next comes."""
+    dx, dy = b[0] - a[0], b[1] - a[1]
+    length = dx * dx + dy * dy
+    share = max(0.0, min(1.0, -(a[0] * dx + a[1] * dy) / length)) if length else 0.0
+    return math.hypot(a[0] + share * dx, a[1] + share * dy)
 
 
 def apart(told: Plan) -> Iterator[tuple[str, str, float]]:

@@ -208,7 +208,7 @@ def test_prongs(
     level = [math.hypot(p.foot[0] - p.start[0], p.foot[2] - p.start[2]) for p in facts.prongs[1::-1]]
     by_hand = [math.hypot(foot[0] - spread, foot[1] - share * d) for share in (0.5, 1.5)]
     assert level == pytest.approx(by_hand, abs=0.01)
-    assert sorted({round(p.length_mm, 3) for p in facts.prongs}, reverse=True) == pytest.approx(prongs, abs=0.06)
+    assert sorted({round(p.length_mm, 3) for p in facts.prongs}, reverse=True) == pytest.approx(prongs, abs=0.08)
     assert of_base(made, "left.3.lock") == pytest.approx(math.hypot(lock, d), abs=0.01)
     assert (of_base(made, "base.1.woven"), made.band.facts.cycles) == pytest.approx((woven, cycles), abs=0.05)
     assert made.finished_mm == pytest.approx(off, abs=0.01)

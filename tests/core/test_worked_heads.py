@@ -393,7 +393,7 @@ def test_a_ring_with_claws() -> None:
     assert (long, long / (1 + cord.tapped_growth(thick))) == pytest.approx((51.7, 51.4), abs=0.05)
     assert taken(made, "wire.1.twist") == pytest.approx(57.8, abs=0.05)
     claws = [p.length_mm for led in made.work.onward.values() for p in led if p.id.endswith("claw")]
-    assert sum(claws) / 4 == pytest.approx(22.7, abs=0.05), "each is splayed a little"
+    assert sum(claws) / 4 == pytest.approx(22.7, abs=0.1), "each is splayed a little, and goes round the finger"
     base = 4 / 9.0
     assert locks_take(9.0, base, base, 0.4) == pytest.approx(0.42, abs=0.006)
     assert locks_take(9.0, base, base, 0.4) / 0.8128 == pytest.approx(0.51, abs=0.01)

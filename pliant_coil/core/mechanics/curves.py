@@ -50,6 +50,29 @@ def taut_past(start: Point, end: Point, body: Iterable[Point]) -> list[Point]:
     return turned[: turned.index(end) + 1]
 
 
+def round_circle(start: Point3, end: Point3, radius_mm: float) -> list[Point3]:
+    """The way of a taut wire from `start` to `end` outside a circle about the axis, and as near to it as both; z changes evenly along it.
+
+    Straight where the circle isn't in the way; otherwise along it, between the tangents from both ends.
+    """
+    from_axis = math.hypot(start[0], start[1]), math.hypot(end[0], end[1])
+    radius = min(radius_mm, *from_axis)
+    angles = math.atan2(start[0], start[1]), math.atan2(end[0], end[1])
+    between = (angles[1] - angles[0] + math.pi) % (2 * math.pi) - math.pi
+    free = [math.acos(radius / r) if r else 0.0 for r in from_axis]
+    along = abs(between) - sum(free)
+    if along <= 0 or radius <= 0:
+        return [start, end]
+    straight = [math.sqrt(max(0.0, r * r - radius * radius)) for r in from_axis]
+    whole = straight[0] + radius * along + straight[1]
+    found, steps, sign = [start], steps_for(radius, along), math.copysign(1.0, between)
+    for k in range(steps + 1):
+        angle = angles[0] + sign * (free[0] + along * k / steps)
+        share = (straight[0] + radius * along * k / steps) / whole
+        found.append((radius * math.sin(angle), radius * math.cos(angle), start[2] + (end[2] - start[2]) * share))
+    return [*found, end]
+
+
 def at_shares(points: Sequence[Point], count: int) -> list[tuple[float, Point]]:
     """The corners of a way and at least `count` points between them, each with the share of the way that lies before it."""
     sides = list(map(math.dist, points, points[1:]))

@@ -4,7 +4,7 @@ import math
 from typing import ClassVar
 
 from pliant_coil.core.frozen import dataclass
-from pliant_coil.core.mechanics.curves import Point3
+from pliant_coil.core.mechanics.curves import Point3, length_mm, round_circle
 from pliant_coil.core.moves.base import Counted, Move
 from pliant_coil.core.trade.hand import HandKind
 from pliant_coil.core.words.figures import Thickness
@@ -18,7 +18,8 @@ class Prong(Move):
     """From `start` along `run_mm` to `foot` under the stone's edge, up `wall_mm`, over the edge by a lip.
 
     The foot and the bend over the edge have the neutral radius `bend_mm`; the lip is part of a turn, `lip_turns`, of the
-    neutral radius `lip_radius_mm`. Length: run + wall + ρ − 2(2 − π/2)ρ + lip. `wire_mm` stands for the jaw.
+    neutral radius `lip_radius_mm`. The run has come up to the stone's back where the foot begins, so for one that rises the length
+    is a little more than run + wall + ρ − 2(2 − π/2)ρ + lip. `wire_mm` stands for the jaw.
     """
 
     start: Point3
@@ -40,8 +41,13 @@ class Prong(Move):
 
     @property
     def length_mm(self) -> float:
-        saved = 2 * (2 - math.pi / 2) * self.bend_mm
-        return self.run_mm + self.wall_mm + self.bend_mm - saved + self.lip_mm
+        return self._to_the_foot_mm + math.pi * self.bend_mm + self.wall_mm - 2 * self.bend_mm + self.lip_mm
+
+    @property
+    def _to_the_foot_mm(self) -> float:
+        """From the start to where the first bend begins, level with the foot."""
+        level = math.hypot(self.foot[0] - self.start[0], self.foot[2] - self.start[2])
+        return math.hypot(level - self.bend_mm, self.foot[1] - self.start[1])
 
     @property
     def above_foot_mm(self) -> float:
@@ -50,15 +56,14 @@ class Prong(Move):
 
     @property
     def jaw_mm(self) -> float:
-        return max(0.0, self.run_mm - self.bend_mm - self.wire_mm)
+        return max(0.0, self._to_the_foot_mm - self.wire_mm)
 
     def arithmetic(self) -> Say:
         return say(
-            "{run} under the stone + {wall} up its side + {reach} over the edge − {saved} saved in two bends + {lip} of lip",
-            run=Thickness(self.run_mm),
-            wall=Thickness(self.wall_mm),
-            reach=Thickness(self.bend_mm),
-            saved=Thickness(2 * (2 - math.pi / 2) * self.bend_mm),
+            "{run} under the stone + {wall} up its side, between two bends of π/2 × {bend} each, + {lip} of lip",
+            run=Thickness(self._to_the_foot_mm),
+            wall=Thickness(self.wall_mm - 2 * self.bend_mm),
+            bend=Thickness(self.bend_mm),
             lip=Thickness(self.lip_mm),
         )
 
@@ -109,7 +114,11 @@ class Claw(Move):
 
     @property
     def leg_mm(self) -> float:
-        return math.dist(self.start, self.edge)
+        return length_mm(self._leg())
+
+    def _leg(self) -> list[Point3]:
+        """From the base, which lies on the band's circle, to the stone's edge."""
+        return round_circle(self.start, self.edge, math.hypot(self.start[0], self.start[1]))
 
     @property
     def length_mm(self) -> float:
@@ -131,7 +140,7 @@ class Claw(Move):
     def path(self) -> list[Point3]:
         x, y, z = self.edge
         out = 1.0 if x >= self.start[0] else -1.0
-        points = [self.start]
+        points = self._leg()[:-1]
         for k in range(_BEND_STEPS + 1):
             turn = math.pi / 2 * k / _BEND_STEPS
             points.append((x + out * self.bend_mm * math.sin(turn), y + self.bend_mm * (1 - math.cos(turn)), z))

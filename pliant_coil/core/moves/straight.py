@@ -4,7 +4,8 @@ import math
 from typing import ClassVar
 
 from pliant_coil.core.frozen import dataclass
-from pliant_coil.core.mechanics.curves import Point3
+from pliant_coil.core.mechanics.curves import Point3, round_circle
+from pliant_coil.core.mechanics.curves import length_mm as along_mm
 from pliant_coil.core.moves.base import Move
 from pliant_coil.core.trade.hand import HandKind
 from pliant_coil.core.words.figures import Thickness
@@ -13,22 +14,23 @@ from pliant_coil.core.words.say import Say, say
 
 @dataclass(frozen=True)
 class Straight(Move):
-    """From one point to another in ring coordinates [mm]."""
+    """From one point to another in ring coordinates [mm]; never nearer to the ring's axis than `clear_mm`, or than both points."""
 
     start: Point3
     end: Point3
+    clear_mm: float = 0.0
     kind: ClassVar[str] = "straight"
     hand: ClassVar[HandKind] = "straight"
 
     @property
     def length_mm(self) -> float:
-        return math.dist(self.start, self.end)
+        return along_mm(self.path()) if self.clear_mm else math.dist(self.start, self.end)
 
     def arithmetic(self) -> Say:
         return say("straight, {length}", length=Thickness(self.length_mm))
 
     def path(self) -> list[Point3]:
-        return [self.start, self.end]
+        return round_circle(self.start, self.end, self.clear_mm) if self.clear_mm else [self.start, self.end]
 
 
 @dataclass(frozen=True)
@@ -39,6 +41,8 @@ class Lead(Straight):
     hand: ClassVar[HandKind] = "lead"
 
     def arithmetic(self) -> Say:
+        if len(self.path()) > 2:
+            return say("taut round the band, {length}", length=Thickness(self.length_mm))
         rise, along = abs(self.end[1] - self.start[1]), math.hypot(self.end[0] - self.start[0], self.end[2] - self.start[2])
         return say("√({rise}² + {along}²), up or down and across", rise=Thickness(rise), along=Thickness(along))
 

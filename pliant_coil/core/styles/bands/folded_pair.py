@@ -161,7 +161,7 @@ class FoldedPair(BandStyle):
             if through:
                 # Up over the rim, through the eye, and down on its other side.
                 ways = (on_circle(radius, last, z + drift), on_circle(radius, last + 2 * clear, z + drift))
-                half.append(Placed(f"{name}.through", ThroughEye("through the eye", *ways, mark="eye")))
+                half.append(Placed(f"{name}.through", ThroughEye("through the eye", *ways, radius, mark="eye")))
                 last += 2 * clear
                 if foot and last < ends_at - 1e-9:
                     half.append(Placed(f"{name}.on", Arc("on", radius, last, ends_at - last, z + drift, z + drift, host="the mandrel")))

@@ -274,7 +274,7 @@ class OpenFrame(HeadStyle):
         lay("close", plain, 2, "close")
         led: list[tuple[str, Move]] = []
         if tail is not None:
-            led = [("lead", Lead("to the frame", tail.at, _first(moves[0][1])))]
+            led = [("lead", Lead("to the frame", tail.at, _first(moves[0][1]), radius))]
         joined: list[tuple[str, Move]] = []
         for k, (name, move) in enumerate(moves):
             if k:

@@ -160,12 +160,14 @@ def _weave_tail(style: Prongs, band: FormedBand, wires: Wires, facts: Facts, tai
         host="the curl's eye and the edge",
     )
     coil = Wrap("coil", 3, Bundle(((0.0, 0.0),), d / 2), fine.profile, facts.radius_mm, 0.0, start=(0.0, 9.0), host="a crossing wire")
+    # Over the crossing, on the outside: nothing of it is felt.
+    out = facts.radius_mm + (d + fine.size_mm) / 2
     if style.curl_mm:
-        moves: list[tuple[str, Move]] = [("lead", Lead("to the curl", tail.at, bind.begins)), ("bind", bind)]
+        moves: list[tuple[str, Move]] = [("lead", Lead("to the curl", tail.at, bind.begins, out)), ("bind", bind)]
         here = bind.ends
     else:
         moves, here = [], tail.at
-    moves += [("lead2", Lead("behind the stone", here, coil.begins)), ("coil", coil)]
+    moves += [("lead2", Lead("behind the stone", here, coil.begins, out)), ("coil", coil)]
     return tuple(Placed(f"{tail.name}.{name}", move, backwards=backwards) for name, move in moves)
 
 
