@@ -22,7 +22,7 @@ def tasks(style: BeadLock, band: FormedBand, work: HeadWork) -> list[Task]:
         text = (
             "Thread {bead} on the long tail and lay them over the top, side by side along the finger."
             if one_way
-            else "Thread {bead} with their middle on the mark, and bend the wire with your thumbs until they lie side by side along the finger."
+            else "Thread {bead} with their middle on the mark, and bend the wire over the mandrel with your thumbs until they lie side by side along it."
         )
         slides = "The beads touch each other and the mandrel; they may slide but don't rattle."
     else:

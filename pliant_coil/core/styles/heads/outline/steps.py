@@ -104,8 +104,8 @@ def _bent_back(sign: Sign, lies: str, makes: tuple[str, ...]) -> Task:
         "bent-back",
         Phase.FLAT,
         say(
-            "Lay it face up, {lies}. Right where it leaves the sign bend the near tail to the left by {round}, behind the sign; "
-            "{slant} on bend it back by {back}, level. The far tail the same to the right.",
+            "Lay it on the table, the tails underneath, {lies}. Round-nose pliers right where it leaves the sign: bend the near tail to the left by {round}, "
+            "close under the sign; {slant} on bend it back by {back}, level. The far tail the same to the right.",
             lies=Say(lies),
             round=Degrees(math.pi / 2 + SLANT),
             slant=Length(sign.slant_mm),

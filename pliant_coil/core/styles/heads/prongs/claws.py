@@ -190,7 +190,10 @@ def tasks(style: Prongs, band: FormedBand, work: HeadWork, facts: Facts) -> list
         Task(
             "base",
             Phase.GATHER,
-            Say("Bring the ends together at the top, flat and parallel, one from the left, one from the right in turn."),
+            Say(
+                "Bring the ends together at the top, flat and parallel, one from the left, one from the right in turn"
+                + ("; leave the fine wire's width between the two pairs." if style.binding == "eights" else ".")
+            ),
             checks=(reads(0.2),),
         ),
         Task(
