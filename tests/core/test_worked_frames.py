@@ -9,6 +9,7 @@ import pytest
 from scipy.optimize import brentq
 
 from pliant_coil.core.making.assemble import MadeRing
+from pliant_coil.core.mechanics.curves import round_circle
 from pliant_coil.core.mechanics.over_stone import Ellipsoid
 from pliant_coil.core.moves.halo import Halo
 from pliant_coil.core.moves.spike import Spike
@@ -16,6 +17,7 @@ from pliant_coil.core.plan.build import plan
 from pliant_coil.core.ring_file.document import read_ring
 from pliant_coil.core.styles.heads.interlace import knot_for
 from pliant_coil.core.styles.heads.outline import Outline
+from pliant_coil.core.styles.heads.swirl import _swept
 from pliant_coil.core.words.refusal import Refusal
 from pliant_coil.core.words.say import Reader
 from tests.core.test_check_values import made_at, net
@@ -309,21 +311,36 @@ def test_hoops_and_where_they_cross() -> None:
 
 
 def test_a_wrapped_stone_stretch_by_stretch() -> None:
+    stone = {"length_mm": 8, "width_mm": 8, "height_mm": 8, "hole_mm": 1.3}
     document = {
         "wires": {"band": {"diameter": "0.9 mm"}},
         "band": {"style": "crossed", "winding": "one-way", "worked": {"lay_mm": 7}},
-        "head": {"style": "wrapped-stone", "lock_at_deg": 50},
+        "head": {"style": "wrapped-stone", "stone": stone, "lock_at_deg": 50},
     }
     made = made_at(18.0, document)
     laid = {p.id: p.laid_mm for p in made.pieces[0].moves}
     facts = made.work.facts
     assert (facts.mean_mm, facts.strip_mm) == pytest.approx((0.894, 1.19), abs=0.006)
     assert laid["head.halo"] == pytest.approx(109.0, abs=0.1)
-    assert math.degrees(facts.foot_rad) == pytest.approx(28.6, abs=0.05)
-    assert (laid["short.under"], laid["short.lock"], laid["long.lock"]) == pytest.approx((13.2, 14.9, 11.4), abs=0.1)
+    assert (math.degrees(facts.leg_rad), math.degrees(facts.foot_rad)) == pytest.approx((78.8, 28.6), abs=0.05)
+    parts = ("head.leg", "short.down", "short.under", "short.lock", "long.lock")
+    assert [laid[part] for part in parts] == pytest.approx([12.6, 5.8, 13.2, 14.9, 11.4], abs=0.1)
     round_the_band = sum(mm for move, mm in laid.items() if move.startswith(("first", "second")))
-    assert laid["head.leg"] + round_the_band == pytest.approx(111.6, rel=0.007)
-    assert math.degrees(facts.leg_rad) == pytest.approx(78.8, abs=0.6)
+    assert round_the_band == pytest.approx(99.0 + 0.3, rel=0.009)
+    assert (sum(laid.values()), made.pieces[0].net_mm) == pytest.approx((274, 277), rel=0.005)
+
+
+@pytest.mark.parametrize(("x", "y", "radius", "leg", "touches"), [(6.0, 12.95, 9.35, 10.8, 73.9)])
+def test_a_leg_is_a_tangent(x: float, y: float, radius: float, leg: float, touches: float) -> None:
+    way = round_circle((x, y, 0.0), (0.0, -radius, 0.0), radius)
+    assert math.dist(way[0], way[1]) == pytest.approx(leg, abs=0.05)
+    assert math.degrees(math.atan2(way[1][0], way[1][1])) == pytest.approx(touches, abs=0.05)
+
+
+def test_a_bare_end_swept_past_the_other() -> None:
+    start = (10 * math.sin(-1.1), 10 * math.cos(-1.1), 0.0)
+    swept = _swept(start, 1.1, 10.0, 3.0, 0.0)
+    assert sum(math.dist(a, b) for a, b in pairwise(swept)) == pytest.approx(22.2, abs=0.12)
 
 
 def test_turns_of_strip_with_their_steps() -> None:
