@@ -12,8 +12,9 @@ from pliant_coil.core.bench.logbook import RecordTold
 from pliant_coil.core.bench.mandrels import MandrelTold
 from pliant_coil.core.bench.progress import State
 from pliant_coil.core.bench.told import FirstPlanTold, ProgressTold, TailEndTold
-from pliant_coil.core.plan.model import Plan, Size, Told
-from pliant_coil.core.plan.model import Text as Said
+from pliant_coil.core.plan.model import Plan, Size
+from pliant_coil.core.plan.told import Text as Said
+from pliant_coil.core.plan.told import Told
 from pliant_coil.core.ring_file.document import RingFile, Text
 
 

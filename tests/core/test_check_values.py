@@ -211,7 +211,7 @@ def test_prongs_and_claws() -> None:
     assert made.finished_mm == pytest.approx(16.77, abs=0.02)
     assert made.band.facts.cycles == 30
     prongs = made.work.facts.prongs
-    assert sorted({round(p.length_mm, 1) for p in prongs}) == pytest.approx([15.7, 16.5], abs=0.08)
+    assert sorted({round(p.length_mm, 1) for p in prongs}) == pytest.approx([15.7, 16.5], abs=0.06)
     claws = made_at(
         17.5,
         {
@@ -253,7 +253,7 @@ def test_frames(outline: dict[str, Any], d: float, span: float, half: float) -> 
 
 
 NAMED = {
-    "turned": (0.05, "tails lead past beads and down legs as they lie, and under a bead on the strands that pass there"),
+    "turned": (0.045, "tails lead past beads and down legs as they lie"),
     "crossed": (0.045, "tails come over the top to the edge that they wrap"),
     "stacked": (0.035, "coils are wound small and pushed up the taper; kerfs don't count"),
     "open": (0.035, "eyes stand beyond the overlap; a ring is as wide as its wire"),
@@ -273,7 +273,10 @@ def test_rings_of_version_1_open_and_plan_as_they_did(path: Path) -> None:
     assert base
     if style in NAMED:
         for wire, net in base:
-            assert wire.net_mm == pytest.approx(net, rel=NAMED[style][0])
+            # Under a bead a tail lies on the strands that pass there: longer by a wire all the way.
+            under = sum(move.length_mm for move in wire.moves if move.label == "under") if kept["ring"]["band"].get("turns", 1) > 1 else 0.0
+            lifted = under * wire.height_mm / (told.start.inside_diameter_mm / 2)
+            assert wire.net_mm - lifted == pytest.approx(net, rel=NAMED[style][0])
     assert all(wire.net_mm <= 1.06 * net for wire, net in base)
     if "school" not in kept["ring"].get("sizing", {}) and style in ("turned", "crossed"):
         # Within a tenth of a millimetre the same mark on the mandrel, and the same ring off it.

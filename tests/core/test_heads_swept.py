@@ -22,6 +22,7 @@ from pliant_coil.core.styles.heads.wave.lanes import Waves
 from pliant_coil.core.trade.profiles import Profile
 from pliant_coil.core.words.refusal import Refusal
 from pliant_coil.core.words.say import Reader, write
+from tests.core.laws import APART_MM, INTO_THE_CIRCLE_MM, apart, into_the_circle
 from tests.core.polylines import closest, dense
 from tests.core.test_check_values import made_at, net
 
@@ -133,6 +134,17 @@ def test_a_heart_on_its_side_has_its_tails_led_back_to_the_band(turns: int | Non
     assert tip[len(tip) // 2][0] > 3, "its tip points to the right"
     lobes = [z for side in ("left", "right") for *_, z in parts[f"{side}.lobe"].path()]
     assert max(lobes) == pytest.approx(-min(lobes)) == pytest.approx(5.5, abs=0.02)
+
+
+@pytest.mark.parametrize("sign", [{"sign": "loops", "rod_mm": 4}, {"sign": "heart", "rod_mm": 4}])
+@pytest.mark.parametrize("band", [{"style": "open"}, {"style": "turned", "turns": 2}])
+def test_tails_of_a_flat_sign_lie_on_the_mandrel(sign: dict[str, Any], band: dict[str, Any]) -> None:
+    told = plan(
+        read_ring({"finger": {"size": "US 9"}, "band": band, "head": {"style": "outline", "tip_to": "side", "lies": "flat", **sign}}),
+        paths=True,
+    )
+    assert max(mm for _, mm in into_the_circle(told)) <= INTO_THE_CIRCLE_MM
+    assert max(mm for *_, mm in apart(told)) <= APART_MM
 
 
 def test_a_sign_of_ones_own_has_to_leave_level() -> None:

@@ -4,15 +4,12 @@ import math
 
 import pytest
 
-from pliant_coil.core.making.assemble import MadeRing
 from pliant_coil.core.mechanics.bending import force_at_yield_n, opening_at_yield_mm, released_diameter_mm
 from pliant_coil.core.mechanics.braiding import Braid, angle_from_width_rad
 from pliant_coil.core.mechanics.hulls import Bundle, row
 from pliant_coil.core.mechanics.program import read_program
 from pliant_coil.core.mechanics.twisting import Cord, Strip
 from pliant_coil.core.mechanics.weave import Weave
-from pliant_coil.core.moves.base import Cause, Obstacle
-from pliant_coil.core.moves.inside import largest_circle
 from pliant_coil.core.moves.wrap import Wrap
 from pliant_coil.core.plan.build import plan
 from pliant_coil.core.ring_file.document import read_ring
@@ -20,14 +17,9 @@ from pliant_coil.core.trade.profiles import Profile
 from pliant_coil.core.words.figures import Number
 from pliant_coil.core.words.say import Say
 from tests.core.test_check_values import made_at
+from tests.core.worked import taken
 
-A_TEST = Cause("test", "a test")
 SOFT = {"metal": "copper", "temper": "soft"}
-
-
-def taken(made: MadeRing, role: str, ending: str) -> float:
-    """Wire of all moves of a role whose id ends so."""
-    return sum(p.length_mm for piece in made.pieces if piece.role == role for p in piece.moves if p.id.endswith(ending))
 
 
 # Braided
@@ -120,8 +112,8 @@ def test_a_leg_of_a_folded_pair_up_to_the_top(form: float, d: float, eye: float,
         "head": {"style": "none"},
     }
     made = made_at(form, document)
-    to_the_eye = taken(made, "band", "bead-leg.round") + taken(made, "band", "fold") / 2
-    assert to_the_eye + taken(made, "band", "other.through") == pytest.approx(leg, rel=0.006)
+    to_the_eye = taken(made, "bead-leg.round") + taken(made, "fold") / 2
+    assert to_the_eye + taken(made, "other.through") == pytest.approx(leg, rel=0.006)
 
 
 @pytest.mark.parametrize(("free", "d", "strength", "wound"), [(18.0, 0.7, 600, 15.69), (18.0, 0.8, 290, 16.94)])
@@ -146,7 +138,7 @@ def test_where_an_open_band_is_cut(
 ) -> None:
     band = {"style": "open", "overlap_mm": overlap, "eye_mm": eye}
     made = made_at(form, {"wires": {"band": {"diameter": f"{d} mm"}}, "band": band})
-    assert taken(made, "band", "left.eye") == pytest.approx(rolled, abs=0.01)
+    assert taken(made, "left.eye") == pytest.approx(rolled, abs=0.01)
     cut = overlap / 2 + rolled
     assert cut == pytest.approx(reach, abs=0.01)
     # Seen straight at the back: the end stands at the sine of its angle.
@@ -197,8 +189,8 @@ def test_sawn_rings(start: float, d: float, t: float, closed: float, opened: flo
 def test_what_a_coil_for_four_rings_takes() -> None:
     band = {"style": "stacked", "rings": 4, "hammered_share": 0.25, "wound_down_us": 0}
     made = made_at(16.5, {"wires": {"band": {"diameter": "1.4 mm"}}, "band": band})
-    turns = taken(made, "band", ".1") + taken(made, "band", ".2") + taken(made, "band", ".3") + taken(made, "band", "ring.4")
-    assert (turns, taken(made, "band", "lap"), taken(made, "band", "start")) == pytest.approx((225.0, 14.1, 10.0), abs=0.4)
+    turns = taken(made, ".1") + taken(made, ".2") + taken(made, ".3") + taken(made, "ring.4")
+    assert (turns, taken(made, "lap"), taken(made, "start")) == pytest.approx((225.0, 14.1, 10.0), abs=0.4)
     smaller = {**band, "wound_down_us": round(1.6 / 0.8128, 6)}
     told = plan(read_ring({"finger": {"inside_circumference_mm": 55}, "wires": {"band": {"diameter": "1.4 mm"}}, "band": smaller}))
     coil = next(step for step in told.steps if step.id == "coil")
@@ -244,7 +236,7 @@ def test_three_bases_folded_and_eyes() -> None:
     laid = made.band.facts
     assert laid.radius_mm == pytest.approx(9.85, abs=0.04), "whole repeats, to the nearest"
     assert 2 * math.pi * laid.radius_mm - laid.woven_mm == pytest.approx(6.8, abs=0.01)
-    eye = taken(made, "base", "first.eye") + taken(made, "base", "first.stem")
+    eye = taken(made, "first.eye", role="base") + taken(made, "first.stem", role="base")
     assert eye / 2 == pytest.approx(7.0, abs=0.01), "two bases, an eye on each"
     assert row(Profile("round", 0.9), 2).loop_mm(0.2) == pytest.approx(5.88, abs=0.01)
 
@@ -258,13 +250,3 @@ def test_guides(scrap: float, bent: float) -> None:
     repeats = made_at(17.0, document).band.repeats
     assert repeats is not None and repeats.guide is not None
     assert repeats.guide.bent_at_mm == pytest.approx(bent)
-
-
-def test_what_wraps_inside_a_band_take() -> None:
-    for radius, angle, height, inside in (
-        (9.0, 4 / 9.0, 0.4, 0.42),
-        (9.0, math.radians(50), 0.894, 1.08),
-        (9.0, math.radians(50), 1.19, 1.43),
-    ):
-        found = largest_circle(radius, [Obstacle(A_TEST, side * angle, side * angle, height) for side in (-1, 1)])
-        assert 2 * (radius - found.radius_mm) == pytest.approx(inside, abs=0.006)

@@ -21,7 +21,7 @@ from pliant_coil.core.styles.heads.swirl import _swept
 from pliant_coil.core.words.refusal import Refusal
 from pliant_coil.core.words.say import Reader
 from tests.core.test_check_values import made_at, net
-from tests.core.test_worked_heads import locks_take, taken
+from tests.core.worked import locks_take, taken
 
 
 def of_base(made: MadeRing, *endings: str) -> float:

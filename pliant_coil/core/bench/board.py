@@ -9,7 +9,7 @@ from pydantic import PlainSerializer
 
 from pliant_coil.core.bench.batch import Batch, BatchKind, Bench
 from pliant_coil.core.bench.progress import State
-from pliant_coil.core.plan.model import Text, Told
+from pliant_coil.core.plan.told import Text, Told
 from pliant_coil.core.trade.sizes import Size
 from pliant_coil.core.words.say import NOTHING, Say
 

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from pliant_coil.core.bench.progress import Ending
 from pliant_coil.core.bench.record import Record, Return
 from pliant_coil.core.making.resizing import WAYS
-from pliant_coil.core.plan.model import Mm, Text, Told
+from pliant_coil.core.plan.told import Mm, Text, Told
 from pliant_coil.core.trade.sizes import Size, SizeChange
 from pliant_coil.core.words.figures import Length
 from pliant_coil.core.words.say import Say, say

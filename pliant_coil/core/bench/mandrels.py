@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from uuid import UUID
 
-from pliant_coil.core.plan.model import Mm, Text, Told
+from pliant_coil.core.plan.told import Mm, Text, Told
 from pliant_coil.core.trade.own_mandrel import MandrelKind, fitted
 from pliant_coil.core.trade.sizes import SizeChange
 from pliant_coil.core.words.figures import Count, Thickness

@@ -7,7 +7,7 @@ from statistics import median
 from uuid import UUID
 
 from pliant_coil.core.bench.record import Record
-from pliant_coil.core.plan.model import Mm, Text, Told
+from pliant_coil.core.plan.told import Mm, Text, Told
 from pliant_coil.core.styles.tasks import PHASES
 from pliant_coil.core.trade.sizes import SizeChange
 from pliant_coil.core.words.figures import Length

@@ -19,7 +19,7 @@ from pliant_coil.core.bench.tails import TailEnd, Tails
 from pliant_coil.core.making.assemble import MadeRing
 from pliant_coil.core.making.planned import Planned
 from pliant_coil.core.mechanics.hammering import GROWTH
-from pliant_coil.core.plan.model import Mm, Text, Told, Us
+from pliant_coil.core.plan.told import Mm, Text, Told, Us
 from pliant_coil.core.trade.sizes import US_STEP_MM, MandrelMark, Size
 from pliant_coil.core.words.figures import Count, Length, Number, Share, Thickness
 from pliant_coil.core.words.say import NOTHING, Say, say

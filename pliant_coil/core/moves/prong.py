@@ -52,7 +52,7 @@ class Prong(Move):
     @property
     def above_foot_mm(self) -> float:
         """What stands above the first bend when it is trimmed: wall and lip."""
-        return self.length_mm - self.run_mm
+        return self.length_mm - self._to_the_foot_mm - self.bend_mm
 
     @property
     def jaw_mm(self) -> float:

@@ -24,7 +24,7 @@ class Straight(Move):
 
     @property
     def length_mm(self) -> float:
-        return along_mm(self.path()) if self.clear_mm else math.dist(self.start, self.end)
+        return along_mm(self.path())
 
     def arithmetic(self) -> Say:
         return say("straight, {length}", length=Thickness(self.length_mm))

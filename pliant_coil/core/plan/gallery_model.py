@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Any, Literal
 
-from pliant_coil.core.plan.model import Grams, Minutes, Mm, Text, Told
+from pliant_coil.core.plan.told import Grams, Minutes, Mm, Text, Told
 
 StyleKind = Literal["band", "head"]
 

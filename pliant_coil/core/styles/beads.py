@@ -62,12 +62,12 @@ def landing(band: FormedBand, end: End, shoulder_rad: float, edge: int) -> tuple
     return at, End(end.piece, end.which, side, end.lane, actual, end.wire, end.role, name)
 
 
-def drilled(bead: Bead, seat: Seat, wires: Wires) -> PlacedStone:
+def drilled(bead: Bead, middle: Point3, wires: Wires, field: str = "head.bead.hole_mm") -> PlacedStone:
     """The bead on the ring, with the wire that passes its hole once."""
     return PlacedStone(
         "bead",
-        "head.bead.hole_mm",
-        (0.0, seat.axis_y_mm, 0.0),
+        field,
+        middle,
         bead.length,
         bead.width,
         bead.height,

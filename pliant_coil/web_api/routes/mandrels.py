@@ -7,7 +7,7 @@ from fastapi import APIRouter, Depends, Request, Response
 from pydantic import BaseModel, Field, TypeAdapter
 
 from pliant_coil.core.bench.mandrels import OwnMandrelTold, own_mandrel_told
-from pliant_coil.core.plan.model import read_by
+from pliant_coil.core.plan.told import read_by
 from pliant_coil.core.ring_file.document import Text
 from pliant_coil.core.trade.own_mandrel import MandrelKind
 from pliant_coil.services.mandrels import Mandrels

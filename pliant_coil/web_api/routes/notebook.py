@@ -9,7 +9,7 @@ from pydantic import BaseModel
 from starlette.concurrency import run_in_threadpool
 
 from pliant_coil.core.bench.notebook import COLUMNS, OldRing
-from pliant_coil.core.plan.model import Text, Told
+from pliant_coil.core.plan.told import Text, Told
 from pliant_coil.core.trade.sizes import Size
 from pliant_coil.core.words.figures import Length
 from pliant_coil.services.notebook import Notebooks, Shown

@@ -138,7 +138,7 @@ class NestHead(HeadStyle):
         return HeadWork(
             through={0: through},
             onward=onward,
-            stones=(drilled(self.bead, seat, wires),),
+            stones=(drilled(self.bead, (0.0, seat.axis_y_mm, 0.0), wires),),
             tails=tuple(tails),
             ledger=ledger,
             tied=True,

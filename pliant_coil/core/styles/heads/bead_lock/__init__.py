@@ -8,7 +8,6 @@ from pydantic import Field
 
 from pliant_coil.core.moves.base import Move
 from pliant_coil.core.moves.bead_row import Strung
-from pliant_coil.core.moves.passing import pass_under
 from pliant_coil.core.moves.placed import Placed
 from pliant_coil.core.moves.straight import Lead
 from pliant_coil.core.styles.bead_lists import Row, row_words
@@ -57,6 +56,11 @@ class BeadLock(HeadStyle):
             shape="oval", diameter_mm=large, length_mm=long, width_mm=large, height_mm=max(b.height for b in self.beads), hole_mm=hole
         )
 
+    @property
+    def words(self) -> Say:
+        """`a 7 mm bead`, or the beads of a row."""
+        return row_words(self.beads) if self.beads else self.bead.words
+
     def fits(self, band: BandStyle) -> Say:
         return lacks(band, Top.TAILS)
 
@@ -70,33 +74,32 @@ class BeadLock(HeadStyle):
         else:
             self.bead.check("head.bead")
         if form.locks < 1:
-            refuse("finish.wraps_each_side", say("{bead} doesn't hold without a lock", bead=self.whole.words), "at least 1 wrap each side")
+            refuse("finish.wraps_each_side", say("{bead} won't hold without a lock", bead=self.words), "at least 1 wrap each side")
         if self.pass_by == "none" and Top.THROUGH in band.tops():
             refuse("head.pass_by", "the tails of a band wound both ways have to come past the bead", "beside, under-over or under-both")
         stand = self._stand(form, band, wires)
-        return Opening(
-            foot_rad=stand.foot_rad, shoulder_rad=stand.shoulder_rad, across=True, facts=(stand, bool(band.under_head_mm(wires)))
-        )
+        return Opening(foot_rad=stand.foot_rad, shoulder_rad=stand.shoulder_rad, across=True, facts=stand)
 
     def _stand(self, form: Form, band: BandStyle, wires: Wires) -> Stand:
         """How they stand on this form. Raises `Refusal` for what goes round the sides of the finger."""
         wire = wires["band"]
         lift = wire.height_mm if self.pass_by in ("under-over", "under-both") else 0.0
         under = stand_mm(band, wires, self.whole) + lift
+        radius = band.centre_line_mm(form.diameter_mm, wires)
+        passes_at = radius + (wire.height_mm if band.under_head_mm(wires) else 0.0)
         if not self.beads:
             seat = seat_on(form.diameter_mm, band, wires, self.bead, under)
             check_reach(seat, self.bead)
-            return OnLegs(self.bead, seat)
+            return OnLegs(self.bead, seat, passes_at)
         lengths, heights = tuple(b.length for b in self.beads), tuple(b.height for b in self.beads)
-        strung = Strung(lengths, form.diameter_mm / 2 + under, band.centre_line_mm(form.diameter_mm, wires), heights)
+        strung = Strung(lengths, form.diameter_mm / 2 + under, radius, heights)
         if strung.angle_rad / 2 > REACH_REFUSES:
             fewer = say("{n} at most, or smaller ones", n=Count(max(1, len(self.beads) - 1), "bead", "beads"))
             refuse("head.beads", say("{beads} go half round the finger", beads=row_words(self.beads)), fewer)
-        return InARow(self.beads, strung, wire.height_mm)
+        return InARow(self.beads, strung, wire.height_mm, passes_at)
 
     def make(self, form: Form, band: FormedBand, wires: Wires, opening: Opening) -> HeadWork:
-        stand: Stand
-        stand, strands_under = opening.facts
+        stand: Stand = opening.facts
         slot = band.slots[0]
         both = len(band.ends) == 2 and band.ends[0].side != band.ends[1].side
         onward, tails = {}, []
@@ -104,7 +107,7 @@ class BeadLock(HeadStyle):
             if not both and end.name != "long":
                 tails.append(end)
                 continue
-            led, tail = self._led(band, stand, end, under=self._goes_under(k, both), strands_under=strands_under)
+            led, tail = self._led(band, stand, end, under=self._goes_under(k, both))
             onward[end.key] = led
             tails.append(tail)
         return HeadWork(
@@ -123,7 +126,7 @@ class BeadLock(HeadStyle):
             return not both or k == (1 if self.first_tail == "right" else 0)
         return self.pass_by == "under-both"
 
-    def _led(self, band: FormedBand, stand: Stand, end: End, *, under: bool, strands_under: bool) -> tuple[tuple[Placed, ...], End]:
+    def _led(self, band: FormedBand, stand: Stand, end: End, *, under: bool) -> tuple[tuple[Placed, ...], End]:
         """A tail past the bead to the shoulder that it will wrap."""
         moves: list[Move] = []
         turned, backwards = end.side == "right", end.which == "first"
@@ -140,9 +143,7 @@ class BeadLock(HeadStyle):
         face = -1 if self.first_tail == "right" else 1
         stop, tail = landing(band, end, stand.shoulder_rad, face)
         if under:
-            # On the mandrel, or on the strands that pass under the bead too.
-            out = end.wire.height_mm if strands_under else 0.0
-            passing: Move = pass_under("under", start, stop, radius_mm=band.radius_mm + out)
+            passing = stand.under(start, stop)
         elif self.pass_by == "under-over":
             passing = stand.over(start, stop)
         else:
@@ -153,8 +154,7 @@ class BeadLock(HeadStyle):
 
     def phrase(self, band: BandStyle) -> Say:
         ways = {"under-over": ", one tail under and one over", "under-both": ", both tails under it"}
-        words = row_words(self.beads) if self.beads else self.bead.words
-        return say("{bead}{way}", bead=words, way=ways.get(self.pass_by, ""))
+        return say("{bead}{way}", bead=self.words, way=ways.get(self.pass_by, ""))
 
     def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:
         stand: Stand = work.facts

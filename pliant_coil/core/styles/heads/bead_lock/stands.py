@@ -8,7 +8,7 @@ from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.moves.base import Move
 from pliant_coil.core.moves.bead_row import BeadRow, Strung, bowed_past_mm
-from pliant_coil.core.moves.passing import pass_beside, pass_over, pass_over_row
+from pliant_coil.core.moves.passing import pass_beside, pass_over, pass_over_row, pass_under
 from pliant_coil.core.moves.placed import Placed, named
 from pliant_coil.core.moves.seat import Seat
 from pliant_coil.core.styles.beads import drilled, standing
@@ -43,6 +43,9 @@ class Stand(Protocol):
     def over(self, start: Point3, end: Point3) -> Move:
         """A tail from foot to foot over the top."""
 
+    def under(self, start: Point3, end: Point3) -> Move:
+        """A tail from foot to foot under it: on the mandrel, or on the strands that pass there too."""
+
 
 @dataclass(frozen=True)
 class OnLegs:
@@ -50,6 +53,8 @@ class OnLegs:
 
     bead: Bead
     seat: Seat
+    under_mm: float
+    """The circle on which a tail passes under it."""
 
     @property
     def foot_rad(self) -> float:
@@ -67,7 +72,7 @@ class OnLegs:
         return named("head", self.seat.moves(slot.left[2], slot.right[2], "bead", "bead"))
 
     def stones(self, slot: Slot, wires: Wires) -> tuple[PlacedStone, ...]:
-        return (drilled(self.bead, self.seat, wires),)
+        return (drilled(self.bead, (0.0, self.seat.axis_y_mm, 0.0), wires),)
 
     def beside(self, start: Point3, end: Point3, face: int) -> Move:
         bead = standing(self.seat, self.bead)
@@ -81,6 +86,9 @@ class OnLegs:
         a, b = self.seat.leg_x_mm + d, self.bead.height / 2 + d / 2
         return pass_over("over", start, end, centre_y_mm=self.seat.axis_y_mm, a_mm=a, b_mm=b)
 
+    def under(self, start: Point3, end: Point3) -> Move:
+        return pass_under("under", start, end, radius_mm=self.under_mm)
+
 
 @dataclass(frozen=True)
 class InARow:
@@ -89,6 +97,8 @@ class InARow:
     beads: tuple[Bead, ...]
     strung: Strung
     wire_mm: float
+    under_mm: float
+    """The circle on which a tail passes under them."""
 
     @property
     def foot_rad(self) -> float:
@@ -110,17 +120,7 @@ class InARow:
 
     def stones(self, slot: Slot, wires: Wires) -> tuple[PlacedStone, ...]:
         return tuple(
-            PlacedStone(
-                "bead",
-                f"head.beads.{k}.hole_mm",
-                middle,
-                bead.length,
-                bead.width,
-                bead.height,
-                hole_mm=bead.hole_mm,
-                passing=((wires["band"], 1),),
-                gem=bead,
-            )
+            drilled(bead, middle, wires, f"head.beads.{k}.hole_mm")
             for k, (bead, middle) in enumerate(zip(self.beads, self._row(slot).middles(), strict=True))
         )
 
@@ -137,3 +137,6 @@ class InARow:
             for bead, (angle, rho) in zip(self.beads, angles, strict=True)
         ]
         return pass_over_row("over", start, end, tops)
+
+    def under(self, start: Point3, end: Point3) -> Move:
+        return pass_under("under", start, end, radius_mm=self.under_mm)

@@ -5,7 +5,6 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from pliant_coil.core.styles import cautions
-from pliant_coil.core.styles.bead_lists import row_words
 from pliant_coil.core.styles.handed_on import FormedBand, HeadWork
 from pliant_coil.core.styles.tasks import Phase, Task, look, reads
 from pliant_coil.core.words.say import Say, say
@@ -35,7 +34,7 @@ def tasks(style: BeadLock, band: FormedBand, work: HeadWork) -> list[Task]:
     thread = Task(
         "thread",
         Phase.FORM if one_way else Phase.WIRE,
-        say(text, bead=row_words(style.beads) if style.beads else style.bead.words),
+        say(text, bead=style.words),
         makes=tuple(p.id for p in work.through.get(0, ())),
         checks=(look(slides),),
         cautions=(cautions.STONE,),

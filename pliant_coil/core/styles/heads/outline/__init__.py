@@ -18,7 +18,7 @@ from pliant_coil.core.moves.placed import Placed
 from pliant_coil.core.styles.contract import BandStyle, HeadStyle, lacks
 from pliant_coil.core.styles.handed_on import Form, FormedBand, HeadWork, Opening, Top, Warn, Wires
 from pliant_coil.core.styles.heads.outline import steps
-from pliant_coil.core.styles.heads.outline.sign import Sign, heart, loops, own_parts, own_sign
+from pliant_coil.core.styles.heads.outline.sign import Laid, Sign, heart, loops, on_its_side, own_parts, own_sign, upright
 from pliant_coil.core.styles.parameters import choice, degrees, millimetres, number
 from pliant_coil.core.styles.tasks import Task
 from pliant_coil.core.words.figures import Article, Count, Length, Thickness
@@ -81,34 +81,36 @@ class Outline(HeadStyle):
         d = wire.height_mm
         sign = self.shape(d)
         if self.tip_to == "side":
-            sign = sign.bent_back(d, d, over=bool(band.under_head_mm(wires)))
+            laid = on_its_side(sign, d, over=bool(band.under_head_mm(wires)))
         else:
-            sign = sign.upright(1 if self.tip_to == "wrist" else -1)
+            laid = upright(sign, 1 if self.tip_to == "wrist" else -1)
         radius = band.centre_line_mm(form.diameter_mm, wires)
-        if sign.along_mm > 0.95 * form.diameter_mm:
+        if laid.along_mm > 0.95 * form.diameter_mm:
             refuse(
                 "head.rod_mm",
-                say("a sign that takes {along} of the band stands over the sides of this finger", along=Length(sign.along_mm)),
+                say("a sign that takes {along} of the band stands over the sides of this finger", along=Length(laid.along_mm)),
                 "a thinner rod",
             )
-        if sign.foot_mm > 0.7 * form.diameter_mm:
+        if laid.foot_mm > 0.7 * form.diameter_mm:
             refuse(
                 "head.tip_to",
-                say("its tails would be the band only {foot} from its middle, half-way to the back", foot=Length(sign.foot_mm)),
+                say("its tails would be the band only {foot} from its middle, half-way to the back", foot=Length(laid.foot_mm)),
                 "wrist, nail or a smaller sign",
             )
         # Tails that go right round lock beyond the lobes.
-        shoulder = (sign.reach_mm + 1.5 * d) / radius
-        return Opening(foot_rad=sign.foot_mm / radius, shoulder_rad=shoulder, across=True, facts=sign)
+        shoulder = (laid.reach_mm + 1.5 * d) / radius
+        return Opening(foot_rad=laid.foot_mm / radius, shoulder_rad=shoulder, across=True, facts=laid)
 
     def make(self, form: Form, band: FormedBand, wires: Wires, opening: Opening) -> HeadWork:
-        sign: Sign = opening.facts
+        laid: Laid = opening.facts
         d, radius = band.strand_wire.height_mm, band.radius_mm
         slot = band.slots[0]
         found: list[Placed] = []
-        end = len(sign.parts) - 1
-        for k, ((name, points), (first, last)) in enumerate(zip(sign.parts, sign.lifted, strict=True)):
-            half = not name.endswith("down") and "way" not in name
+        end = len(laid.parts) - 1
+        for k, ((name, points), (first, last)) in enumerate(zip(laid.parts, laid.lifted, strict=True)):
+            # Tails that are led back lie on the mandrel, however the sign does.
+            led = name.endswith(("bent-back", "down"))
+            half = not led and "way" not in name
             way = partial(
                 _laid,
                 points,
@@ -116,13 +118,13 @@ class Outline(HeadStyle):
                 last * d,
                 half=half,
                 radius=radius,
-                flat=radius + (1 + sign.base) * d if self.lies == "flat" else 0.0,
+                flat=radius + (1 + laid.base) * d if self.lies == "flat" and not led else 0.0,
             )
             part = FigurePart(
                 name.removeprefix("left.").removeprefix("right.").replace(".", " ").replace("-", " "),
                 partial(_joined, way, slot.left if k == 0 else None, slot.right if k == end else None),
                 Say("straights and arcs of the sign: the length of the curve"),
-                mark="middle" if k == len(sign.parts) // 2 else "",
+                mark="middle" if k == len(laid.parts) // 2 else "",
                 mark_share=0.0 if self.sign == "own" else 0.5,
             )
             found.append(Placed(f"head.{name}", part))
@@ -131,8 +133,8 @@ class Outline(HeadStyle):
             tails=band.ends,
             ledger=band.ledger,
             tied=band.tied,
-            height_mm=(2 + sign.base) * d,
-            facts=sign,
+            height_mm=(2 + laid.base) * d,
+            facts=laid,
         )
 
     def phrase(self, band: BandStyle) -> Say:
@@ -144,7 +146,7 @@ class Outline(HeadStyle):
         return Say("a sign of your own")
 
     def advise(self, band: FormedBand, work: HeadWork) -> list[Warn]:
-        sign: Sign = work.facts
+        laid: Laid = work.facts
         wire = band.strand_wire
         found = []
         if wire.metal.coated and wire.height_mm / (self.rod_mm + wire.height_mm) > _COAT_CRAZES:
@@ -152,11 +154,11 @@ class Outline(HeadStyle):
         if self.sign == "heart" and self.tip_bend_mm is not None and self.tip_bend_mm < wire.height_mm - 1e-9:
             text = say("Pinch only until it stops, {least} or more: pressed on, the wire dents.", least=Thickness(wire.height_mm))
             found.append(Warn("tip-dents", text, "head.tip_bend_mm"))
-        if sign.along_mm > 0.8 * band.inside_mm:
-            text = say("The sign takes {along} of the band: on this finger it stands over the sides.", along=Length(sign.along_mm))
+        if laid.along_mm > 0.8 * band.inside_mm:
+            text = say("The sign takes {along} of the band: on this finger it stands over the sides.", along=Length(laid.along_mm))
             found.append(Warn("sign-wide", text, "head.rod_mm"))
-        if sign.beside_mm > 7:
-            text = say("It reaches {mm} past the band's line and can catch.", mm=Length(sign.beside_mm))
+        if laid.beside_mm > 7:
+            text = say("It reaches {mm} past the band's line and can catch.", mm=Length(laid.beside_mm))
             found.append(Warn("tip-catches", text, "head.tip_angle_deg"))
         if self.lobe_gap_mm and wire.temper == "soft" and self.sign == "heart":
             found.append(

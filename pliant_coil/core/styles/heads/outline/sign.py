@@ -3,7 +3,6 @@
 import math
 import re
 from collections.abc import Sequence
-from dataclasses import replace
 
 from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.curves import Point, turtle
@@ -32,61 +31,71 @@ class Sign:
     below_mm: float
     """How far it reaches past the band's line towards its tip."""
     leg_mm: float = 0.0
-    foot_mm: float = 0.0
-    """Where the wire is the band's again, along it."""
-    along_mm: float = 0.0
+
+
+@dataclass(frozen=True)
+class Laid:
+    """A sign as it lies on a band: parts along the band and along the finger, from foot to foot, where the wire is the band's again."""
+
+    sign: Sign
+    parts: tuple[tuple[str, tuple[Point, ...]], ...]
+    lifted: tuple[tuple[float, float], ...]
+    foot_mm: float
+    along_mm: float
     """What it takes of the band; its tails may come back beyond it."""
-    reach_mm: float = 0.0
+    reach_mm: float
     """How far it reaches along the band from its middle, at most."""
-    beside_mm: float = 0.0
+    beside_mm: float
     """How far it reaches past the band's line along the finger, at most."""
-    slant_mm: float = 0.0
-    """Between the two bends of a tail that is bent back, 0 where it leaves along the band."""
-    bends_mm: float = 0.0
-    """Where such a tail is level again, along the band from the middle."""
     base: int = 0
     """Wires that lie under it."""
+    slant_mm: float = 0.0
+    """Between the two bends of a tail that is bent back, 0 where it leaves along the band."""
+    level_mm: float = 0.0
+    """Where such a tail is level again, along the band from the middle."""
 
-    def bent_back(self, d: float, bend_mm: float, *, over: bool) -> "Sign":
-        """The sign turned by a quarter, its tip to the right; its tails bent back on radius `bend_mm`, `over` other strands or not.
 
-        A tail leaves at the exit along the finger, turns by a right angle and the slant, and the slant back on the band's line.
-        """
-        turned = math.pi / 2 + SLANT
-        slant = (self.exit_mm + bend_mm * (2 * math.cos(SLANT) - 1)) / math.sin(SLANT)
-        program: tuple[Part, ...] = ((bend_mm * turned, turned), (slant, 0.0), (bend_mm * SLANT, -SLANT))
-        left = tuple(reversed(turtle((0.0, -self.exit_mm), -math.pi / 2, tuple((length, -turn) for length, turn in program), 0.1)))
-        parts = [
-            ("left.bent-back", left),
-            *((name, tuple((-v, u) for u, v in points)) for name, points in self.parts),
-            ("right.bent-back", tuple((-x, -z) for x, z in reversed(left))),
-        ]
-        base = int(over)
-        lifted = [(base, base), *((first + base, last + base) for first, last in self.lifted), (base, base)]
-        level = foot = -left[0][0]
-        if over:
-            # Down beside the strands that it lies on.
-            down = tuple((-x, 0.0) for x, _ in reversed(_level(foot, foot + 3 * d)))
-            parts = [("left.down", down), *parts, ("right.down", tuple((-x, 0.0) for x, _ in reversed(down)))]
-            lifted = [(0, 1), *lifted, (1, 0)]
-            foot += 3 * d
-        return replace(
-            self,
-            parts=tuple(parts),
-            lifted=tuple(lifted),
-            foot_mm=foot,
-            along_mm=self.height_mm,
-            reach_mm=max(foot, self.below_mm, self.height_mm - self.below_mm),
-            beside_mm=max(self.width_mm / 2, self.exit_mm + bend_mm + d / 2),
-            slant_mm=slant,
-            bends_mm=level,
-            base=base,
-        )
+def upright(sign: Sign, sense: float) -> Laid:
+    """Its tip along the finger, to the wrist (1) or the nail (-1); its tails leave along the band."""
+    parts = tuple((name, tuple((u, sense * v) for u, v in points)) for name, points in sign.parts)
+    return Laid(sign, parts, sign.lifted, sign.exit_mm, sign.width_mm, sign.width_mm / 2, sign.below_mm)
 
-    def upright(self, sense: float) -> "Sign":
-        """The sign with its tip along the finger, to the wrist (1) or the nail (-1)."""
-        parts = tuple((name, tuple((u, sense * v) for u, v in points)) for name, points in self.parts)
-        return replace(self, parts=parts, foot_mm=self.exit_mm, along_mm=self.width_mm, reach_mm=self.width_mm / 2, beside_mm=self.below_mm)
+
+def on_its_side(sign: Sign, d: float, *, over: bool) -> Laid:
+    """Turned by a quarter, its tip to the right; its tails in wire `d` bent back to the band's line, `over` other strands or not.
+
+    A tail leaves at the exit along the finger, turns by a right angle and the slant, and the slant back on the band's line.
+    """
+    turned = math.pi / 2 + SLANT
+    slant = (sign.exit_mm + d * (2 * math.cos(SLANT) - 1)) / math.sin(SLANT)
+    out = turtle((0.0, sign.exit_mm), math.pi / 2, ((d * turned, -turned), (slant, 0.0), (d * SLANT, SLANT)), 0.1)
+    level = out[-1][0]
+    parts = [
+        ("left.bent-back", _half_round(out)),
+        *((name, tuple((-v, u) for u, v in points)) for name, points in sign.parts),
+        ("right.bent-back", tuple(out)),
+    ]
+    base = int(over)
+    lifted = [(base, base), *((first + base, last + base) for first, last in sign.lifted), (base, base)]
+    foot = level
+    if over:
+        # Down beside the strands that it lies on.
+        foot += 3 * d
+        down = _level(level, foot)
+        parts = [("left.down", _half_round(down)), *parts, ("right.down", down)]
+        lifted = [(0, 1), *lifted, (1, 0)]
+    return Laid(
+        sign,
+        tuple(parts),
+        tuple(lifted),
+        foot,
+        along_mm=sign.height_mm,
+        reach_mm=max(foot, sign.below_mm, sign.height_mm - sign.below_mm),
+        beside_mm=max(sign.width_mm / 2, sign.exit_mm + 1.5 * d),
+        base=base,
+        slant_mm=slant,
+        level_mm=level,
+    )
 
 
 def heart(d: float, *, rod_mm: float, tip_rad: float, gap_mm: float, tip_bend_mm: float) -> Sign:
@@ -181,6 +190,11 @@ def own_sign(d: float, program: str) -> Sign:
 def _mirrored(points: Sequence[Point]) -> tuple[Point, ...]:
     """The left half of a right one, walked towards the middle."""
     return tuple((-x, y) for x, y in reversed(points))
+
+
+def _half_round(points: Sequence[Point]) -> tuple[Point, ...]:
+    """The same after half a turn, walked towards the middle."""
+    return tuple((-x, -z) for x, z in reversed(points))
 
 
 def _level(first: float, last: float) -> tuple[Point, ...]:

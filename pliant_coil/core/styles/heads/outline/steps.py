@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING
 
 from pliant_coil.core.styles import cautions
 from pliant_coil.core.styles.handed_on import FormedBand, HeadWork
-from pliant_coil.core.styles.heads.outline.sign import SLANT, Sign
+from pliant_coil.core.styles.heads.outline.sign import SLANT, Laid
 from pliant_coil.core.styles.tasks import Check, Phase, Task, look
 from pliant_coil.core.words.figures import Count, Degrees, Length, Thickness, Tolerance
 from pliant_coil.core.words.say import Say, say
@@ -21,7 +21,8 @@ _LIES = {"heart": "its tip to the right", "loops": "its loops to the left", "own
 
 def tasks(style: Outline, band: FormedBand, work: HeadWork) -> list[Task]:
     """What is done at the bench to make it."""
-    sign: Sign = work.facts
+    laid: Laid = work.facts
+    sign = laid.sign
     placed = work.through[0]
     back = tuple(p.id for p in placed if p.id.endswith(("bent-back", "down")))
     ids = tuple(p.id for p in placed if p.id not in back)
@@ -38,7 +39,7 @@ def tasks(style: Outline, band: FormedBand, work: HeadWork) -> list[Task]:
         ),
         stage="sign",
     )
-    after = [settle, _bent_back(sign, _LIES[style.sign], back)] if back else [settle]
+    after = [settle, _bent_back(laid, _LIES[style.sign], back)] if back else [settle]
     if style.sign != "heart":
         says = (
             say(
@@ -98,7 +99,7 @@ def tasks(style: Outline, band: FormedBand, work: HeadWork) -> list[Task]:
     ]
 
 
-def _bent_back(sign: Sign, lies: str, makes: tuple[str, ...]) -> Task:
+def _bent_back(laid: Laid, lies: str, makes: tuple[str, ...]) -> Task:
     """Tails that leave along the finger are led to the band's line, one to each side."""
     return Task(
         "bent-back",
@@ -108,13 +109,13 @@ def _bent_back(sign: Sign, lies: str, makes: tuple[str, ...]) -> Task:
             "close under the sign; {slant} on bend it back by {back}, level. The far tail the same to the right.",
             lies=Say(lies),
             round=Degrees(math.pi / 2 + SLANT),
-            slant=Length(sign.slant_mm),
+            slant=Length(laid.slant_mm),
             back=Degrees(SLANT),
         ),
         makes=makes,
         checks=(
             look(
-                say("Both tails on one line through the sign's middle; their last bends {apart} apart.", apart=Length(2 * sign.bends_mm)),
+                say("Both tails on one line through the sign's middle; their last bends {apart} apart.", apart=Length(2 * laid.level_mm)),
                 "Not on one line: open or close the first bend of the tail that is off.",
             ),
         ),
