@@ -1,4 +1,4 @@
-"""Values that nobody changes: dataclasses whose frozenness the type checker holds, not every start and every object.
+"""Values that nobody changes: dataclasses whose frozenness the type checker holds, not every start and every object; and what they reckon once.
 
 `@dataclass(frozen=True)` is what it is everywhere else for mypy, which refuses an assignment. While the program runs it makes a plain
 dataclass that is hashed by what it holds: the two methods that would refuse an assignment take a third of the time that a class takes
@@ -9,9 +9,26 @@ from typing import TYPE_CHECKING, Any
 
 if TYPE_CHECKING:
     from dataclasses import dataclass as dataclass
+    from functools import cached_property as cached_property
 else:
     import dataclasses
 
     def dataclass(cls: type | None = None, /, *, frozen: bool = False, eq: bool = True, **options: Any) -> Any:
         """`dataclasses.dataclass`; a frozen one compares and is hashed by its fields, and is left to the type checker."""
         return dataclasses.dataclass(cls, eq=eq, unsafe_hash=frozen and eq, **options)
+
+    class CachedProperty:
+        """`functools.cached_property` without its lock, as it is from Python 3.12 on: two threads at once would reckon the same value twice."""
+
+        def __init__(self, reckon: Any) -> None:
+            self._reckon = reckon
+            self.__doc__ = reckon.__doc__
+            self._name = reckon.__name__
+
+        def __get__(self, value: Any, kind: type | None = None) -> Any:
+            if value is None:
+                return self
+            found = value.__dict__[self._name] = self._reckon(value)
+            return found
+
+    cached_property = CachedProperty

@@ -2,9 +2,10 @@
 
 import os
 from collections.abc import Callable
-from typing import TypeVar
+from typing import Annotated, TypeVar
 
 import anyio
+from fastapi import Depends, Request
 
 Answer = TypeVar("Answer")
 AT_ONCE = os.cpu_count() or 1
@@ -34,3 +35,16 @@ class Heavy:
             return await anyio.to_thread.run_sync(work, limiter=self._limiter)
         finally:
             self._waiting -= 1
+
+
+def queue_of(request: Request) -> Heavy:
+    """The worker's queue."""
+    heavy: Heavy = request.app.state.heavy
+    return heavy
+
+
+async def _queue(request: Request) -> Heavy:
+    return queue_of(request)
+
+
+TheQueue = Annotated[Heavy, Depends(_queue)]

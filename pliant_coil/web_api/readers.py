@@ -3,6 +3,7 @@
 from typing import Annotated, Literal
 
 from fastapi import Depends, Query, Response
+from pydantic import BaseModel, Field
 
 from pliant_coil.core.trade.own_mandrel import Line
 from pliant_coil.core.trade.sizes import SYSTEMS
@@ -25,14 +26,23 @@ def reader_from(systems: str, units: Literal["mm", "in"], field: str = "sizes", 
     return Reader(units, codes, mandrel=mandrel)
 
 
-async def _reader(
-    units: Annotated[Literal["mm", "in"], Query(description="Units of length in every text")] = "mm",
-    sizes: Annotated[str, Query(max_length=40, description="Size systems, the first one first: us,uk")] = "us,uk",
-    mandrel_off: Annotated[float, Query(ge=-1.5, le=1.5, description="By how much the marks of the reader's mandrel are off [mm]")] = 0.0,
-    mandrel_slope: Annotated[float, Query(ge=-0.1, le=0.1, description="And by how much more for each millimetre above 17")] = 0.0,
-) -> Reader:
-    mandrel = Line(mandrel_off, mandrel_slope) if mandrel_off or mandrel_slope else None
-    return reader_from(sizes, units, mandrel=mandrel)
+class Reads(BaseModel):
+    """Who reads, as a request's query tells it."""
+
+    units: Literal["mm", "in"] = Field("mm", description="Units of length in every text")
+    sizes: str = Field("us,uk", max_length=40, description="Size systems, the first one first: us,uk")
+    mandrel_off: float = Field(0.0, ge=-1.5, le=1.5, description="By how much the marks of the reader's mandrel are off [mm]")
+    mandrel_slope: float = Field(0.0, ge=-0.1, le=0.1, description="And by how much more for each millimetre above 17")
+
+    @property
+    def reader(self) -> Reader:
+        """The reader. Raises `Refusal` for a system that isn't known."""
+        mandrel = Line(self.mandrel_off, self.mandrel_slope) if self.mandrel_off or self.mandrel_slope else None
+        return reader_from(self.sizes, self.units, mandrel=mandrel)
+
+
+async def _reader(reads: Annotated[Reads, Query()]) -> Reader:
+    return reads.reader
 
 
 TheReader = Annotated[Reader, Depends(_reader)]

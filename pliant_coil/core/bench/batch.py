@@ -1,13 +1,12 @@
 """Several rings at once: which stage is at hand, how far each is, and how long the rest of it takes."""
 
 from collections.abc import Sequence
-from functools import cached_property
 from statistics import median
 from typing import Literal
 
 from pliant_coil.core.bench.progress import Progress
 from pliant_coil.core.bench.ring_at_bench import RingAtBench
-from pliant_coil.core.frozen import dataclass
+from pliant_coil.core.frozen import cached_property, dataclass
 from pliant_coil.core.styles.tasks import PHASES, Phase, Task
 
 BatchKind = Literal["by_ring", "by_stage", "class"]

@@ -7,11 +7,10 @@ a move (it belongs to the move, not to the halves that it is done in), N what th
 import math
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import field
-from functools import cached_property
 from statistics import NormalDist
 
 from pliant_coil.core.bench.belief import Belief
-from pliant_coil.core.frozen import dataclass
+from pliant_coil.core.frozen import cached_property, dataclass
 from pliant_coil.core.trade.hand import HAND, HandKind
 
 SURE = 0.95

@@ -2,13 +2,12 @@
 
 import math
 from dataclasses import replace
-from functools import cached_property
 
 from pliant_coil.core.bench.hammered import Hammering, read_hammering
 from pliant_coil.core.bench.packing import Packing, packing
 from pliant_coil.core.bench.progress import Numbered, Progress, fold
 from pliant_coil.core.bench.sizing import SizeReading, read_size_at
-from pliant_coil.core.frozen import dataclass
+from pliant_coil.core.frozen import cached_property, dataclass
 from pliant_coil.core.making.assemble import MadeRing
 from pliant_coil.core.making.cutting import Cut
 from pliant_coil.core.making.planned import Planned, planned

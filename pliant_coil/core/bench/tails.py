@@ -2,14 +2,13 @@
 
 import math
 from dataclasses import replace
-from functools import cached_property
 from typing import Literal
 
 from pliant_coil.core.bench.hand import Hand
 from pliant_coil.core.bench.progress import Progress
 from pliant_coil.core.bench.reach import RULE_SD_MM, SURE, Left, Tail, both, most, splice_mm
 from pliant_coil.core.bench.ring_at_bench import RingAtBench
-from pliant_coil.core.frozen import dataclass
+from pliant_coil.core.frozen import cached_property, dataclass
 from pliant_coil.core.making.cutting import TRIM_MM, tail_mm
 from pliant_coil.core.mechanics.hulls import row
 from pliant_coil.core.moves.placed import EndCare, Fate, Piece

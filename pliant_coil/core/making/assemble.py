@@ -2,9 +2,8 @@
 
 from collections.abc import Iterable, Mapping
 from dataclasses import replace
-from functools import cached_property
 
-from pliant_coil.core.frozen import dataclass
+from pliant_coil.core.frozen import cached_property, dataclass
 from pliant_coil.core.making.ring import Ring
 from pliant_coil.core.moves.base import Obstacle
 from pliant_coil.core.moves.inside import InsideCircle, largest_circle

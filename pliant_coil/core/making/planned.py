@@ -1,8 +1,6 @@
 """A ring file planned: its ring solved and made, what is cut of each wire, and every step, each reckoned once."""
 
-from functools import cached_property
-
-from pliant_coil.core.frozen import dataclass
+from pliant_coil.core.frozen import cached_property, dataclass
 from pliant_coil.core.making.assemble import MadeRing
 from pliant_coil.core.making.cutting import Cut, cut_all
 from pliant_coil.core.making.markout import Mark, marks

@@ -6,9 +6,9 @@ the bights and the wire that changes of layer take: derivations in docs/handbook
 """
 
 import math
-from functools import cached_property, lru_cache
+from functools import lru_cache
 
-from pliant_coil.core.frozen import dataclass
+from pliant_coil.core.frozen import cached_property, dataclass
 from pliant_coil.core.mechanics.curves import Point3, length_mm
 
 

@@ -7,10 +7,10 @@ Seen from above, x along the band and z along the finger. Everything is of the r
 import math
 from collections.abc import Callable
 from dataclasses import replace
-from functools import cached_property, lru_cache
+from functools import lru_cache
 from typing import Literal
 
-from pliant_coil.core.frozen import dataclass
+from pliant_coil.core.frozen import cached_property, dataclass
 from pliant_coil.core.mechanics.curves import Point, length_mm
 from pliant_coil.core.mechanics.roots import where_it_reaches
 

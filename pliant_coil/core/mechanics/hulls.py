@@ -4,13 +4,15 @@ A bundle is given by points and one rounding radius: centres and the radius for 
 """
 
 import math
-from functools import cached_property, lru_cache
+from functools import lru_cache
 
-from pliant_coil.core.frozen import dataclass
+from pliant_coil.core.frozen import cached_property, dataclass
 from pliant_coil.core.trade.profiles import Point, Profile
 
 OFF_THE_ARC_MM = 0.01
 """How far a corner of a polyline may stand outside the arc that it is as long as; a side of t radians stands out by r·t²/24."""
+
+_ON_THE_EDGE_MM = 1e-9
 
 
 @dataclass(frozen=True)
@@ -34,6 +36,29 @@ class Bundle:
     def loop_mm(self, centroid_mm: float) -> float:
         """Length [mm] of a closed loop whose neutral line runs `centroid_mm` outside the bundle: hull + 2π(r + c)."""
         return self.hull_perimeter_mm + 2 * math.pi * (self.rounding_mm + centroid_mm)
+
+    def nearest(self, to: Point, centroid_mm: float) -> Point:
+        """The point of the same loop that is nearest to one in its plane; of one on the bundle's own edge, the point outside it."""
+        corners = self.hull
+        grown, (x, y) = self.rounding_mm + centroid_mm, to
+        least, at, out = math.inf, corners[0], (0.0, -1.0)
+        inside = len(corners) > 2
+        for k, (bx, by) in enumerate(corners):
+            ax, ay = corners[k - 1]
+            dx, dy = bx - ax, by - ay
+            square = dx * dx + dy * dy
+            share = max(0.0, min(1.0, ((x - ax) * dx + (y - ay) * dy) / square)) if square else 0.0
+            px, py = ax + dx * share, ay + dy * share
+            inside = inside and dx * (y - ay) >= dy * (x - ax)
+            distance = math.hypot(x - px, y - py)
+            if distance < least:
+                # Corners go counter-clockwise: what lies to the right of a side is outside.
+                side = math.sqrt(square)
+                out = ((x - px) / distance, (y - py) / distance) if distance > _ON_THE_EDGE_MM else (dy / side, -dx / side) if side else out
+                least, at = distance, (px, py)
+        if inside and least > _ON_THE_EDGE_MM:
+            out = (-out[0], -out[1])
+        return at[0] + out[0] * grown, at[1] + out[1] * grown
 
     def loop_points(self, centroid_mm: float, per_corner: int) -> list[Point]:
         """The same loop as points, counter-clockwise from below: `per_corner` to each rounded corner, more where it is wide and turns far.

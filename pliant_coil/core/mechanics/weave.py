@@ -4,9 +4,8 @@ Source: a taut wire round round wires, wrap beside wrap; derivation and check va
 """
 
 import math
-from functools import cached_property
 
-from pliant_coil.core.frozen import dataclass
+from pliant_coil.core.frozen import cached_property, dataclass
 from pliant_coil.core.mechanics.curves import Point3, length_mm
 from pliant_coil.core.mechanics.hulls import Bundle
 from pliant_coil.core.mechanics.program import Group

@@ -9,10 +9,9 @@ import math
 from abc import ABC, abstractmethod
 from collections.abc import Callable, Sequence
 from dataclasses import field, replace
-from functools import cached_property
 from typing import ClassVar, Self
 
-from pliant_coil.core.frozen import dataclass
+from pliant_coil.core.frozen import cached_property, dataclass
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.curves import length_mm as along_mm
 from pliant_coil.core.trade.hand import HandKind

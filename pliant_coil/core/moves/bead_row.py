@@ -2,11 +2,10 @@
 
 import math
 from dataclasses import replace
-from functools import cached_property
 from itertools import pairwise
 from typing import ClassVar, Self
 
-from pliant_coil.core.frozen import dataclass
+from pliant_coil.core.frozen import cached_property, dataclass
 from pliant_coil.core.mechanics.curves import Point, Point3, length_mm
 from pliant_coil.core.mechanics.roots import where_it_reaches
 from pliant_coil.core.moves.base import Counted, Move, on_circle

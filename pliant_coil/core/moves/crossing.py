@@ -1,10 +1,9 @@
 """Across another turn at the back: two strands change sides, one over the other."""
 
 import math
-from functools import cached_property
 from typing import ClassVar
 
-from pliant_coil.core.frozen import dataclass
+from pliant_coil.core.frozen import cached_property, dataclass
 from pliant_coil.core.mechanics.curves import Point3, length_mm
 from pliant_coil.core.moves.base import Cause, Move, Obstacle, on_circle
 from pliant_coil.core.trade.hand import HandKind

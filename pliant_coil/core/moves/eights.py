@@ -1,10 +1,9 @@
 """In eights round two bundles side by side: down between them, under the one, over it and down again, under the other."""
 
 from collections.abc import Sequence
-from functools import cached_property
 from typing import ClassVar
 
-from pliant_coil.core.frozen import dataclass
+from pliant_coil.core.frozen import cached_property, dataclass
 from pliant_coil.core.mechanics.hulls import Bundle
 from pliant_coil.core.moves.base import Counted
 from pliant_coil.core.moves.wrap import Wrap, opened_inwards

@@ -2,10 +2,9 @@
 
 import math
 from dataclasses import replace
-from functools import cached_property
 from typing import ClassVar, Literal, Self
 
-from pliant_coil.core.frozen import dataclass
+from pliant_coil.core.frozen import cached_property, dataclass
 from pliant_coil.core.mechanics.curves import Point, Point3, length_mm
 from pliant_coil.core.moves.base import Counted, Move
 from pliant_coil.core.trade.hand import HandKind

@@ -2,10 +2,10 @@
 
 import math
 from dataclasses import replace
-from functools import cached_property, lru_cache
+from functools import lru_cache
 from typing import ClassVar, Self
 
-from pliant_coil.core.frozen import dataclass
+from pliant_coil.core.frozen import cached_property, dataclass
 from pliant_coil.core.mechanics.curves import Point, Point3, at_shares, circle_points, ellipse_points
 from pliant_coil.core.mechanics.hulls import convex_hull
 from pliant_coil.core.moves.base import Counted, Move

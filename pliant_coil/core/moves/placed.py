@@ -2,9 +2,8 @@
 
 from collections.abc import Iterable
 from enum import StrEnum
-from functools import cached_property
 
-from pliant_coil.core.frozen import dataclass
+from pliant_coil.core.frozen import cached_property, dataclass
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.twisting import hardened_mpa
 from pliant_coil.core.moves.base import Move, Obstacle

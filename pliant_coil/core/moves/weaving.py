@@ -1,10 +1,9 @@
 """Weave: one wire's way round the base wires of a woven band."""
 
 from dataclasses import replace
-from functools import cached_property
 from typing import ClassVar, Self
 
-from pliant_coil.core.frozen import dataclass
+from pliant_coil.core.frozen import cached_property, dataclass
 from pliant_coil.core.mechanics.curves import Point, Point3, Way
 from pliant_coil.core.mechanics.weave import Weave
 from pliant_coil.core.moves.base import Counted, Move, on_band, on_circle

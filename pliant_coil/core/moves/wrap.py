@@ -3,10 +3,10 @@
 import math
 from collections.abc import Sequence
 from dataclasses import replace
-from functools import cached_property, lru_cache
+from functools import lru_cache
 from typing import ClassVar, Self
 
-from pliant_coil.core.frozen import dataclass
+from pliant_coil.core.frozen import cached_property, dataclass
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.hulls import Bundle
 from pliant_coil.core.moves.base import Cause, Counted, Move, Obstacle, on_circle
@@ -94,12 +94,17 @@ class Wrap(Move):
     @cached_property
     def _loop(self) -> Sequence[tuple[float, float]]:
         """The loop from its beginning, going inside first."""
-        return opened_inwards(self.bundle, self.profile.centroid_mm, self.start)
+        return opened_inwards(self.bundle, self.profile.centroid_mm, self._opening)
+
+    @cached_property
+    def _opening(self) -> tuple[float, float]:
+        return self.bundle.nearest(self.start, self.profile.centroid_mm)
 
     @property
     def begins(self) -> Point3:
         """Where it begins, in ring coordinates."""
-        z, out = self._loop[0]
+        # Not by the loop's corners: every form that is tried asks where its tails come to, and draws nothing.
+        z, out = self._opening
         return on_circle(self.band_radius_mm + out, self.from_rad, z)
 
     @property
@@ -115,6 +120,8 @@ class Wrap(Move):
 
     def _part_way(self, share: float) -> tuple[float, float]:
         """The place so far round the loop."""
+        if not share:
+            return self._opening
         loop, left = self._loop, share * sum(self._sides)
         for k, side in enumerate(self._sides):
             if left <= side:
@@ -155,7 +162,7 @@ class Wrap(Move):
 
 @lru_cache(maxsize=256)
 def opened_inwards(bundle: Bundle, grown_mm: float, start: tuple[float, float]) -> Sequence[tuple[float, float]]:
-    """The loop round `bundle` that begins nearest to `start` and goes inside first; a plan asks for the same few loops again and again."""
+    """The loop round `bundle` that begins at `start`, a point of it, and goes inside first; a drawing asks for the same few again and again."""
     loop = _opened_at(bundle.loop_points(grown_mm, _PER_CORNER), start)
     quarter = max(1, len(loop) // 4)
     inwards = sum(out for _, out in loop[1 : quarter + 1]) <= sum(out for _, out in loop[-quarter:])
@@ -163,8 +170,8 @@ def opened_inwards(bundle: Bundle, grown_mm: float, start: tuple[float, float]) 
 
 
 def _opened_at(loop: list[tuple[float, float]], start: tuple[float, float]) -> list[tuple[float, float]]:
-    """`loop` beginning at its point nearest to `start`, which becomes a corner of it."""
-    best, best_point, least = 0, loop[0], math.inf
+    """`loop` beginning at `start`, which becomes a corner of it on the side that it is nearest to."""
+    best, least = 0, math.inf
     for k, a in enumerate(loop):
         b = loop[(k + 1) % len(loop)]
         dx, dy = b[0] - a[0], b[1] - a[1]
@@ -173,6 +180,6 @@ def _opened_at(loop: list[tuple[float, float]], start: tuple[float, float]) -> l
         point = (a[0] + dx * share, a[1] + dy * share)
         distance = math.dist(point, start)
         if distance < least - 1e-12:
-            best, best_point, least = k, point, distance
+            best, least = k, distance
     turned = loop[best + 1 :] + loop[: best + 1]
-    return [best_point, *(p for p in turned if math.dist(p, best_point) > 1e-9)]
+    return [start, *(p for p in turned if math.dist(p, start) > 1e-9)]

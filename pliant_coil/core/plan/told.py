@@ -26,7 +26,9 @@ def read_by(reader: Reader) -> Iterator[None]:
 
 
 def _rounded(digits: int) -> PlainSerializer:
-    return PlainSerializer(lambda value: round(value, digits), return_type=float)
+    # Over whole numbers: `round(value, digits)` goes through the decimals' text, which takes three times as long.
+    scale = 10**digits
+    return PlainSerializer(lambda value: round(value * scale) / scale, return_type=float)
 
 
 def _written(said: Figure) -> str:

@@ -4,10 +4,9 @@
 """
 
 import math
-from functools import cached_property
 from typing import Literal
 
-from pliant_coil.core.frozen import dataclass
+from pliant_coil.core.frozen import cached_property, dataclass
 
 ProfileName = Literal["round", "half-round", "square", "flat"]
 Point = tuple[float, float]

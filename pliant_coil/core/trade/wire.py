@@ -1,9 +1,8 @@
 """A wire as it stands on a reel: metal, temper, section. What it is used for is said where it is used."""
 
 from dataclasses import field
-from functools import cached_property
 
-from pliant_coil.core.frozen import dataclass
+from pliant_coil.core.frozen import cached_property, dataclass
 from pliant_coil.core.trade.metals import Metal, Temper
 from pliant_coil.core.trade.profiles import Profile
 from pliant_coil.core.words.figures import MM_PER_INCH

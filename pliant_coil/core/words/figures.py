@@ -10,6 +10,8 @@ from pliant_coil.core.words.say import Figure, Reader, write
 
 MM_PER_INCH = 25.4
 _TIMES = ("not at all", "once", "twice", "three times", "four times", "five times", "six times", "seven times", "eight times")
+_WITH_DECIMALS = ("%.0f", "%.1f", "%.2f", "%.3f", "%.4f")
+"""Formats that stand ready: a plan writes a hundred figures."""
 _NUMBERS = ("no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine")
 
 
@@ -27,8 +29,8 @@ def fraction_text(value: float, parts: int) -> str:
 
 def trimmed(value: float, decimals: int) -> str:
     """`value` with at most so many decimals and no zeros at their end."""
-    text = f"{value:.{decimals}f}"
-    return text.rstrip("0").rstrip(".") if "." in text else text
+    text = _WITH_DECIMALS[decimals] % value
+    return text.rstrip("0").rstrip(".") if decimals else text
 
 
 def times_words(count: int) -> str:
@@ -44,7 +46,7 @@ def number_words(count: int) -> str:
 def length_text(mm: float, units: str) -> str:
     """A length as a ruler shows it: tenths of a millimetre below 20 mm, else whole ones; sixteenths of an inch, finer for small ones."""
     if units == "mm":
-        return f"{trimmed(mm, 1 if abs(mm) < 19.95 else 0)} mm"
+        return f"{mm:.1f} mm".replace(".0 mm", " mm") if -19.95 < mm < 19.95 else f"{mm:.0f} mm"
     inches = mm / MM_PER_INCH
     if abs(inches) >= 1:
         return f"{fraction_text(inches, 16)} in"

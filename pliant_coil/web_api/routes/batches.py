@@ -16,9 +16,9 @@ from pliant_coil.core.words.say import Reader
 from pliant_coil.services.batches import Batches, Wanted
 from pliant_coil.web_api.actors import WHO, TheActor, while_here
 from pliant_coil.web_api.bell import STREAM, TheBell, streamed
+from pliant_coil.web_api.heavy import TheQueue
 from pliant_coil.web_api.problems import BUSY, MISSING, REFUSED
 from pliant_coil.web_api.readers import TheReader, Written
-from pliant_coil.web_api.routes.plan import TheQueue
 
 router = APIRouter(prefix="/batches", tags=["bench"], responses=WHO)
 

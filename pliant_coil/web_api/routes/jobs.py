@@ -39,9 +39,9 @@ from pliant_coil.services.scope import Who
 from pliant_coil.store.models import Job
 from pliant_coil.web_api.actors import WHO, TheActor, TheCaller, while_here
 from pliant_coil.web_api.bell import STREAM, TheBell, streamed
+from pliant_coil.web_api.heavy import TheQueue
 from pliant_coil.web_api.problems import BUSY, MISSING, REFUSED
 from pliant_coil.web_api.readers import TheReader, Written
-from pliant_coil.web_api.routes.plan import TheQueue
 from pliant_coil.web_api.schemas import (
     Events,
     FactorTold,

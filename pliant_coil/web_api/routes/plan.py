@@ -3,7 +3,8 @@
 from functools import partial
 from typing import Annotated
 
-from fastapi import APIRouter, Depends, Query, Request, Response
+from fastapi import APIRouter, Query, Request, Response
+from pydantic import Field
 from sqlalchemy.exc import SQLAlchemyError
 from starlette.concurrency import run_in_threadpool
 
@@ -19,37 +20,28 @@ from pliant_coil.core.words.say import Reader
 from pliant_coil.services.jobs import Jobs
 from pliant_coil.services.scope import NotFound
 from pliant_coil.web_api.actors import door_of, token_of
-from pliant_coil.web_api.heavy import Heavy
+from pliant_coil.web_api.heavy import TheQueue, queue_of
 from pliant_coil.web_api.problems import BUSY, REFUSED
-from pliant_coil.web_api.readers import TheReader, Written
+from pliant_coil.web_api.readers import Reads, TheReader, Written
 
 router = APIRouter(tags=["plan"])
 
 
-async def queue_of(request: Request) -> Heavy:
-    """The worker's queue of heavy work."""
-    heavy: Heavy = request.app.state.heavy
-    return heavy
+class PlanAsked(Reads):
+    """What of a plan is asked for, and for whom it is written."""
 
-
-TheQueue = Annotated[Heavy, Depends(queue_of)]
+    paths: bool = Field(False, description="With the wires' paths in space")
+    habits: bool = Field(True, description="With what every habit of starting would make of it")
+    hand: bool = Field(False, description="For the hand that the workshop's finished rings have shown")
 
 
 @router.post("/plan", response_model=Plan, responses=REFUSED | BUSY)
-async def plan_ring(
-    request: Request,
-    heavy: TheQueue,
-    file: RingFile,
-    reader: TheReader,
-    paths: bool = False,
-    habits: Annotated[bool, Query(description="With what every habit of starting would make of it")] = True,
-    hand: Annotated[bool, Query(description="For the hand that the workshop's finished rings have shown")] = False,
-) -> Response:
+async def plan_ring(request: Request, file: RingFile, asked: Annotated[PlanAsked, Query()]) -> Response:
     """The plan of a ring file, written for the asked units and size systems; with `paths`, the wires' paths in space too."""
-    known = await run_in_threadpool(_known_hand, request) if hand else None
-    write = partial(_written, file, reader, paths=paths, habits=habits, hand=known)
+    known = await run_in_threadpool(_known_hand, request) if asked.hand else None
+    write = partial(_written, file, asked.reader, paths=asked.paths, habits=asked.habits, hand=known)
     # A plan of figures takes less time than handing it to a thread; a drawing would hold the others up.
-    text = await heavy.run(write) if paths else write()
+    text = await queue_of(request).run(write) if asked.paths else write()
     return Written(text)
 
 

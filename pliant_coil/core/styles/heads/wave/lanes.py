@@ -3,10 +3,10 @@
 import math
 from bisect import bisect_left
 from collections.abc import Mapping, Sequence
-from functools import cached_property, lru_cache
+from functools import lru_cache
 from itertools import pairwise
 
-from pliant_coil.core.frozen import dataclass
+from pliant_coil.core.frozen import cached_property, dataclass
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.mechanics.curves import length_mm as along_mm
 from pliant_coil.core.mechanics.roots import where_it_reaches
