@@ -77,21 +77,25 @@ class MadeRing:
         found += self.ring.finish.tasks(self.band, self.work.tails)
         return tuple(sorted(found, key=lambda task: PHASES.index(task.phase)))
 
+    @cached_property
+    def _to_come(self) -> dict[str, set[str]]:
+        """For each of its tasks, the moves that are still to be made when it is done."""
+        left = {move for task in self.tasks for move in task.makes}
+        found = {}
+        for task in self.tasks:
+            left = left.difference(task.makes)
+            found.setdefault(task.id, left)
+        return found
+
     def expects(self, task: Task) -> float:
         """Inside diameter [mm] that the mandrel should read at a step: of this ring's own, or of those that are the same for every ring."""
         # Where an overlap sets the size, it is told where that is set; elsewhere the mandrel is read.
-        own = any(task.id == each.id for each in self.tasks)
-        return self.reading_after(task) if own and self.band.sized_by is not SizedBy.OVERLAP else self.finished_mm
+        return self.reading_after(task) if task.id in self._to_come and self.band.sized_by is not SizedBy.OVERLAP else self.finished_mm
 
     def reading_after(self, task: Task) -> float:
         """Inside diameter [mm] that the mandrel should read when this task is done: the ring as it stands then."""
-        done: set[str] = set()
-        for earlier in self.tasks:
-            done.update(earlier.makes)
-            if earlier.id == task.id:
-                break
-        named = {move for each in self.tasks for move in each.makes}
-        standing = [o for move, obstacles in self._lying_inside if move in done or move not in named for o in obstacles]
+        to_come = self._to_come.get(task.id, set())
+        standing = [o for move, obstacles in self._lying_inside if move not in to_come for o in obstacles]
         at = PHASES.index(task.phase)
         later = sum(e.inside_mm for e in self.effects if PHASES.index(Phase(e.phase)) > at)
         return 2 * largest_circle((self.band.inside_mm - later) / 2, standing).radius_mm

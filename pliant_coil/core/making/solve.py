@@ -133,21 +133,24 @@ def formed_where(planned: MadeRing, reading: Callable[[MadeRing], float], reads_
 
 
 def _likely_start(made: MadeRing, aim_mm: float) -> float:
-    """Where to form a ring for this aim, if all that lies inside it kept its length and its place along the band: nearly right, and cheap."""
+    """Where to form a ring for this aim, if all that lies inside it kept its place along the band: nearly right, and cheap."""
     radius = made.band.inside_mm / 2
-    moved = 0.0
-    for _ in range(2):
-        shorter = radius / (radius + moved / 2)
-        lies = tuple(Obstacle(o.cause, _kept(o.from_rad, shorter), _kept(o.to_rad, shorter), o.height_mm) for o in made.obstacles)
-        moved -= 2 * largest_circle(radius + moved / 2, lies).radius_mm - aim_mm
-    return made.form.diameter_mm + moved
+    on = radius - (made.finished_mm - aim_mm) / 2
+    on -= largest_circle(on, [_kept(obstacle, radius, on) for obstacle in made.obstacles]).radius_mm - aim_mm / 2
+    return made.form.diameter_mm + 2 * (on - radius)
 
 
-def _kept(angle_rad: float, shorter: float) -> float:
-    """An angle whose arc from the top, or from the back where that is nearer, keeps its length."""
-    if abs(angle_rad) <= math.pi / 2:
-        return angle_rad * shorter
-    return math.copysign(math.pi - (math.pi - abs(angle_rad)) * shorter, angle_rad)
+def _kept(obstacle: Obstacle, radius_mm: float, on_mm: float) -> Obstacle:
+    """The same on another circle: its end that is nearer to the top or the back as far beside it, and as long as it was."""
+    first, last = obstacle.from_rad, obstacle.to_rad
+    near = first if abs(math.sin(first)) < abs(math.sin(last)) else last
+    # Heads stand on chords of the band's middle line, about half a wire further out.
+    half = obstacle.height_mm / 2
+    share = math.sin(near) * (radius_mm + half) / (on_mm + half)
+    aside = math.asin(share) if abs(share) < 1 else math.copysign(math.pi / 2, share)
+    moved = aside if abs(near) <= math.pi / 2 else math.copysign(math.pi, near) - aside
+    shorter = radius_mm / on_mm
+    return Obstacle(obstacle.cause, moved + (first - near) * shorter, moved + (last - near) * shorter, obstacle.height_mm)
 
 
 def _root(off: Callable[[float], float], guess: float, then: float) -> float | None:

@@ -6,7 +6,7 @@ from collections.abc import Iterable, Sequence
 from itertools import pairwise
 from operator import itemgetter
 
-from pliant_coil.core.mechanics.hulls import convex_hull
+from pliant_coil.core.mechanics.hulls import convex_hull, lower_chain
 
 Point = tuple[float, float]
 Point3 = tuple[float, float, float]
@@ -41,7 +41,12 @@ def ellipse_points(a_mm: float, b_mm: float, count: int = 48) -> list[Point]:
 
 def taut_past(start: Point, end: Point, body: Iterable[Point]) -> list[Point]:
     """The way of a taut wire from `start` to `end`, left to right, past the lower side of a convex body: part of a hull."""
-    hull = list(convex_hull((start, end, *body)))
+    dx, dy = end[0] - start[0], end[1] - start[1]
+    in_the_way = [p for p in body if dx * (p[1] - start[1]) < dy * (p[0] - start[0])]
+    ordered = sorted({start, end, *in_the_way})
+    if ordered[0] == start and ordered[-1] == end:
+        return lower_chain(ordered)
+    hull = list(convex_hull(tuple(ordered)))
     if start not in hull or end not in hull:
         return [start, end]
     # Counter-clockwise from the start, a hull runs along its lower side first.

@@ -43,7 +43,8 @@ class Bundle:
         grown, (x, y) = self.rounding_mm + centroid_mm, to
         least, at, out = math.inf, corners[0], (0.0, -1.0)
         inside = len(corners) > 2
-        for k, (bx, by) in enumerate(corners):
+        # Between two corners there is one side, not two.
+        for k, (bx, by) in enumerate(corners if inside else corners[:1]):
             ax, ay = corners[k - 1]
             dx, dy = bx - ax, by - ay
             square = dx * dx + dy * dy
@@ -94,25 +95,27 @@ def convex_hull(points: tuple[Point, ...]) -> tuple[Point, ...]:
     if len(ordered) <= 2:
         return tuple(ordered)
 
-    def chain(along: list[Point]) -> list[Point]:
-        kept: list[Point] = []
-        for p in along:
-            while len(kept) >= 2 and _turn(kept[-2], kept[-1], p) <= 1e-12:
-                kept.pop()
-            kept.append(p)
-        return kept
+    return tuple(lower_chain(ordered)[:-1] + lower_chain(ordered[::-1])[:-1])
 
-    return tuple(chain(ordered)[:-1] + chain(ordered[::-1])[:-1])
+
+def lower_chain(ordered: list[Point]) -> list[Point]:
+    """The lower side of the hull of points that are sorted, from the first to the last; of points sorted backwards, the upper side."""
+    kept: list[Point] = []
+    for p in ordered:
+        x, y = p
+        while len(kept) >= 2:
+            (ax, ay), (bx, by) = kept[-2], kept[-1]
+            if (bx - ax) * (y - ay) - (by - ay) * (x - ax) > 1e-12:
+                break
+            kept.pop()
+        kept.append(p)
+    return kept
 
 
 def outside_mm(radius_mm: float, step_rad: float) -> float:
     """Where the corners of a polyline stand so that its sides are as long as the arcs of `radius_mm` they replace."""
     half = step_rad / 2
     return radius_mm * half / math.sin(half) if half else radius_mm
-
-
-def _turn(a: Point, b: Point, c: Point) -> float:
-    return (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0])
 
 
 def row_at(profile: Profile, middles_mm: tuple[float, ...]) -> Bundle:

@@ -38,4 +38,5 @@ class Eights(Wrap):
     @cached_property
     def _loop(self) -> Sequence[tuple[float, float]]:
         grown = self.profile.centroid_mm
-        return [*opened_inwards(self.bundle, grown, self.start), *opened_inwards(self.other, grown, self.start)]
+        around = [opened_inwards(bundle, grown, bundle.nearest(self.start, grown)) for bundle in (self.bundle, self.other)]
+        return [*around[0], *around[1]]

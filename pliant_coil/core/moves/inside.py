@@ -126,14 +126,20 @@ def _circumcircle(contacts: _Triangle) -> tuple[float, float, float]:
     return ax + ux, ay + uy, math.hypot(ux, uy)
 
 
-def _cross(a: Point, b: Point, p: Point) -> float:
-    return (b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0])
-
-
-def _surrounds(t: _Triangle, p: Point) -> bool:
-    first, second, third = _cross(t[0], t[1], p), _cross(t[1], t[2], p), _cross(t[2], t[0], p)
+def _surrounds(contacts: _Triangle, p: Point) -> bool:
+    """Whether `p` lies inside them or on a side: nowhere to the right of one side and to the left of another."""
+    (ax, ay), (bx, by), (cx, cy) = contacts
+    x, y = p
+    first = (bx - ax) * (y - ay) - (by - ay) * (x - ax)
+    second = (cx - bx) * (y - by) - (cy - by) * (x - bx)
+    third = (ax - cx) * (y - cy) - (ay - cy) * (x - cx)
     slack = 1e-9
     return (first >= -slack and second >= -slack and third >= -slack) or (first <= slack and second <= slack and third <= slack)
+
+
+def _in_line(contacts: _Triangle) -> bool:
+    (ax, ay), (bx, by), (cx, cy) = contacts
+    return abs((bx - ax) * (cy - ay) - (by - ay) * (cx - ax)) <= 1e-9
 
 
 def _exchange(contacts: _Triangle, new: Point, aim: Point) -> _Triangle:
@@ -142,7 +148,7 @@ def _exchange(contacts: _Triangle, new: Point, aim: Point) -> _Triangle:
     Where `aim` lies on a side, two choices do; the one with the lower bound is taken, or the exchange could go in circles.
     """
     a, b, c = contacts
-    choices = [t for t in ((a, b, new), (a, new, c), (new, b, c)) if abs(_cross(*t)) > 1e-9 and _surrounds(t, aim)]
+    choices = [t for t in ((a, b, new), (a, new, c), (new, b, c)) if _surrounds(t, aim) and not _in_line(t)]
     if len(choices) == 1:
         return choices[0]
     return min(choices, key=lambda t: _bound(t, aim), default=(new, b, c))

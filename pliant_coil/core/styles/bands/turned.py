@@ -135,11 +135,12 @@ class Turned(BandStyle):
         ]
         slot = Slot("band.1", 1, 0, on_circle(radius, -foot, -z(foot)), on_circle(radius, foot, z(foot)))
 
+        # On the right: the right half's own passes and the left half's arrivals; the left side is the same turned.
+        lanes = (*(-j for j in range(turns)), *range(1, turns + 1))
+
         def strand_z(angle: float) -> tuple[float, ...]:
-            # On the right: the right half's own passes and the left half's arrivals; the left side is the same turned.
-            a = abs(angle) / (2 * math.pi)
-            zs = [-pitch * (j + a) for j in range(turns)] + [pitch * (j - a) for j in range(1, turns + 1)]
-            return tuple(zs) if angle >= 0 else tuple(-value for value in zs)
+            a, lane = abs(angle) / (2 * math.pi), pitch if angle >= 0 else -pitch
+            return tuple([lane * (j - a) for j in lanes])
 
         return [left, right], slot, ends, strand_z
 

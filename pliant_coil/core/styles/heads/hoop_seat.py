@@ -201,7 +201,8 @@ class HoopSeat(HeadStyle):
         lanes = round((max(zs) - min(zs)) / d) + 1
         on_top = out + (d if lanes % 2 else d * math.sqrt(3) / 2)
         over = Bundle((*plain.bundle.points, ((min(zs) + max(zs)) / 2, on_top)), plain.bundle.rounding_mm)
-        lock = replace(plain, bundle=over, start=(1e3, on_top), host="hoop and band")
+        # It begins where the tail comes down: on the slope from the hoop's wire to the band's edge.
+        lock = replace(plain, bundle=over, start=(max(zs) + d, on_top), host="hoop and band")
         reach = from_rad + lock.advance_mm / (band.inside_mm / 2)
         return [*found, ("drop", Lead("drop", loop.ends, lock.begins)), ("lock", lock)], ledger.wrapped(side, locks, reach)
 
