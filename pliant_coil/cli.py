@@ -71,7 +71,7 @@ def _plan(options: argparse.Namespace) -> None:
 
     text, reader = _text_of(options.file), _reader_of(options)
     planned = plan(read_ring_text(text), paths=options.paths)
-    print(planned.json(reader, indent=2) if options.json else card(planned, reader))
+    print(planned.json(reader, indent=2).decode() if options.json else card(planned, reader))
 
 
 def _resize(options: argparse.Namespace) -> None:

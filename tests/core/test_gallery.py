@@ -44,7 +44,7 @@ def test_pictures_stay_in_their_frame_and_are_small() -> None:
 
 
 def test_a_gallery_is_written_for_its_reader() -> None:
-    text = gallery(17.3).json(Reader("in", ("uk",)))
+    text = gallery(17.3).json(Reader("in", ("uk",))).decode()
     cuts = re.findall(r'"cut":"([^"]+)"', text)
     assert len(cuts) > 30
     assert all(re.match(r"[\d /]+ in \(", cut) for cut in cuts)

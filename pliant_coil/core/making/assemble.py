@@ -81,7 +81,7 @@ class MadeRing:
     def _to_come(self) -> dict[str, set[str]]:
         """For each of its tasks, the moves that are still to be made when it is done."""
         left = {move for task in self.tasks for move in task.makes}
-        found = {}
+        found: dict[str, set[str]] = {}
         for task in self.tasks:
             left = left.difference(task.makes)
             found.setdefault(task.id, left)

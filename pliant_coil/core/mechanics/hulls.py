@@ -41,25 +41,26 @@ class Bundle:
         """The point of the same loop that is nearest to one in its plane; of one on the bundle's own edge, the point outside it."""
         corners = self.hull
         grown, (x, y) = self.rounding_mm + centroid_mm, to
-        least, at, out = math.inf, corners[0], (0.0, -1.0)
+        least, at, side = math.inf, corners[0], (0.0, 0.0)
         inside = len(corners) > 2
         # Between two corners there is one side, not two.
-        for k, (bx, by) in enumerate(corners if inside else corners[:1]):
-            ax, ay = corners[k - 1]
-            dx, dy = bx - ax, by - ay
-            square = dx * dx + dy * dy
-            share = max(0.0, min(1.0, ((x - ax) * dx + (y - ay) * dy) / square)) if square else 0.0
-            px, py = ax + dx * share, ay + dy * share
-            inside = inside and dx * (y - ay) >= dy * (x - ax)
-            distance = math.hypot(x - px, y - py)
-            if distance < least:
-                # Corners go counter-clockwise: what lies to the right of a side is outside.
-                side = math.sqrt(square)
-                out = ((x - px) / distance, (y - py) / distance) if distance > _ON_THE_EDGE_MM else (dy / side, -dx / side) if side else out
-                least, at = distance, (px, py)
-        if inside and least > _ON_THE_EDGE_MM:
-            out = (-out[0], -out[1])
-        return at[0] + out[0] * grown, at[1] + out[1] * grown
+        for k, b in enumerate(corners if inside else corners[:1]):
+            a = corners[k - 1]
+            dx, dy = b[0] - a[0], b[1] - a[1]
+            along, square = (x - a[0]) * dx + (y - a[1]) * dy, dx * dx + dy * dy
+            p = a if along <= 0 else b if along >= square else (a[0] + dx * along / square, a[1] + dy * along / square)
+            if dx * (y - a[1]) < dy * (x - a[0]):
+                inside = False
+            far = (x - p[0]) ** 2 + (y - p[1]) ** 2
+            if far < least:
+                least, at, side = far, p, (dx, dy)
+        away = math.sqrt(least)
+        if away > _ON_THE_EDGE_MM:
+            out = grown / away * (-1 if inside else 1)
+            return at[0] + (x - at[0]) * out, at[1] + (y - at[1]) * out
+        # Corners go counter-clockwise: what lies to the right of a side is outside.
+        long = math.hypot(*side)
+        return (at[0] + side[1] / long * grown, at[1] - side[0] / long * grown) if long else (at[0], at[1] - grown)
 
     def loop_points(self, centroid_mm: float, per_corner: int) -> list[Point]:
         """The same loop as points, counter-clockwise from below: `per_corner` to each rounded corner, more where it is wide and turns far.

@@ -20,6 +20,8 @@ _OPPOSITE_MM = 0.05
 """A centre this near to half-way between two contacts may be larger on their other side."""
 _ASIDE_MM = 0.06
 _MOST_AIMS = 30
+_BESIDE, _SIDE = 0.1, 1.5
+"""Clear of the top, and within a right angle of it [rad], a point on either side and the bottom surround the middle."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,11 +53,10 @@ def _largest(radius_mm: float, obstacles: tuple[Obstacle, ...]) -> InsideCircle:
         for start, sweep, rho in spans
         for angle in ((start, start + sweep) if sweep else (start,))
     ]
-    aims: list[Point] = [(0.0, 0.0)]
+    aims: list[Point] = []
+    aim, contacts = (0.0, 0.0), _likely(radius_mm, spans)
     best = (0.0, 0.0, 0.0)
     for _ in range(_MOST_AIMS):
-        aim = aims.pop()
-        contacts = _surrounding(radius_mm, spans, aim)
         for _ in range(60):
             x, y, radius = _circumcircle(contacts)
             deepest, distance = _nearest(radius_mm, spans, corners, x, y)
@@ -71,6 +72,8 @@ def _largest(radius_mm: float, obstacles: tuple[Obstacle, ...]) -> InsideCircle:
             aims += _beside_two(contacts, x, y)
         if not aims:
             break
+        aim = aims.pop()
+        contacts = _surrounding(radius_mm, spans, aim)
     distance, x, y = best
     return InsideCircle(x, y, distance)
 
@@ -90,11 +93,30 @@ def _surrounding(radius_mm: float, spans: list[_Span], aim: Point) -> _Triangle:
     """Three points of the outline round `aim`: at the bottom, and a third of a turn either way."""
     if math.hypot(*aim) >= radius_mm:
         raise ArithmeticError("the centre left the ring")
-    found = []
-    for direction in (math.pi, math.pi / 3, -math.pi / 3):
-        rho = min((rho for start, sweep, rho in spans if (direction - start) % _TURN <= sweep), default=radius_mm)
-        found.append((rho * math.sin(direction), rho * math.cos(direction)))
-    return found[0], found[1], found[2]
+    left, bottom, right = (_outline_at(radius_mm, spans, direction) for direction in (-math.pi / 3, math.pi, math.pi / 3))
+    return bottom, right, left
+
+
+def _likely(radius_mm: float, spans: list[_Span]) -> _Triangle:
+    """The same round the middle, but with the lowest corner of what stands on either side of the top: where most rings touch, with what lies at the bottom."""
+    low_left, low_right = -math.pi / 3, math.pi / 3
+    found_left, found_right = -_BESIDE, _BESIDE
+    for start, sweep, _ in spans:
+        end = start + sweep
+        if found_right < end < _SIDE:
+            found_right = low_right = end
+        if -_SIDE < start < found_left:
+            found_left = low_left = start
+    left, bottom, right = (_outline_at(radius_mm, spans, direction) for direction in (low_left, math.pi, low_right))
+    return bottom, right, left
+
+
+def _outline_at(radius_mm: float, spans: list[_Span], direction: float) -> Point:
+    rho = radius_mm
+    for start, sweep, face in spans:
+        if face < rho and (direction - start) % _TURN <= sweep:
+            rho = face
+    return rho * math.sin(direction), rho * math.cos(direction)
 
 
 def _nearest(radius_mm: float, spans: list[_Span], corners: list[Point], x: float, y: float) -> tuple[Point, float]:

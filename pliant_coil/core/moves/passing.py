@@ -92,7 +92,7 @@ def pass_beside(
     """
 
     def way() -> Sequence[Point3]:
-        return [off_band(point, radius_mm) for point in _way_beside(start, end, tuple(body()), drop_mm, face)]
+        return _way_beside(start, end, tuple(body()), drop_mm=drop_mm, radius_mm=radius_mm, face=face)
 
     return Pass(label, way, say("taut round the near side of the bead and its feet, rising on the way: the length of the curve"))
 
@@ -105,15 +105,15 @@ def off_band(point: Point3, radius_mm: float) -> Point3:
 
 
 @lru_cache(maxsize=16)
-def _way_beside(start: Point3, end: Point3, body: tuple[Point, ...], drop_mm: float, face: int) -> tuple[Point3, ...]:
+def _way_beside(start: Point3, end: Point3, body: tuple[Point, ...], *, drop_mm: float, radius_mm: float, face: int) -> list[Point3]:
     """Both tails of a ring go the same way, each seen from its own side."""
     flip = -face
     taut = taut_past((start[0], flip * start[2]), (end[0], flip * end[2]), [(x, flip * z) for x, z in body])
     points = []
     for share, (x, z) in at_shares(taut, 24):
         level = start[1] + (end[1] - start[1]) * share
-        points.append((x, level + drop_mm * math.sin(math.pi * share), flip * z))
-    return tuple(points)
+        points.append(off_band((x, level + drop_mm * math.sin(math.pi * share), flip * z), radius_mm))
+    return points
 
 
 def pass_over_row(label: str, start: Point3, end: Point3, tops: Sequence[tuple[float, float, float]]) -> Pass:

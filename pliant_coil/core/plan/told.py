@@ -54,10 +54,10 @@ class Told:
         with read_by(reader):
             return self._writer().dump_python(self, mode="json")
 
-    def json(self, reader: Reader = _READER, *, indent: int | None = None) -> str:
-        """The same as text."""
+    def json(self, reader: Reader = _READER, *, indent: int | None = None) -> bytes:
+        """The same as text, in UTF-8."""
         with read_by(reader):
-            return self._writer().dump_json(self, indent=indent).decode()
+            return self._writer().dump_json(self, indent=indent)
 
     def _writer(self) -> TypeAdapter[Any]:
         kind: Any = type(self)

@@ -89,7 +89,7 @@ async def _whatever() -> int:
     return 0
 
 
-def _board(batches: Batches, batch_id: UUID, reader: Reader) -> str:
+def _board(batches: Batches, batch_id: UUID, reader: Reader) -> bytes:
     board = batches.board(batch_id)
     rings = Batch([Bench(standing.at_bench, standing.progress) for standing in board.standings])
     told = BoardTold(

@@ -174,7 +174,7 @@ async def read(job_id: UUID, jobs: TheJobs, reader: TheReader, heavy: TheQueue) 
     return Written(await heavy.run(partial(_at_bench, jobs, job_id, reader)))
 
 
-def _at_bench(jobs: Jobs, job_id: UUID, reader: Reader) -> str:
+def _at_bench(jobs: Jobs, job_id: UUID, reader: Reader) -> bytes:
     standing = jobs.standing(job_id)
     tails = Tails(standing.at_bench, standing.progress)
     told = JobAtBench(

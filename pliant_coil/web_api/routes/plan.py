@@ -73,5 +73,5 @@ async def show_gallery(
     return Written(text, headers={"cache-control": "private, max-age=600"})
 
 
-def _written(file: RingFile, reader: Reader, *, paths: bool, habits: bool, hand: Hand | None) -> str:
+def _written(file: RingFile, reader: Reader, *, paths: bool, habits: bool, hand: Hand | None) -> bytes:
     return plan(file, paths=paths, habits=habits, hand=hand).json(reader)
