@@ -2,6 +2,7 @@
 
 import pytest
 
+from pliant_coil.core.frozen import cached_property, dataclass
 from pliant_coil.core.trade.sizes import Size
 from pliant_coil.core.words.figures import Length, Thickness
 
@@ -18,3 +19,21 @@ def test_the_type_checker_refuses_to_change_them() -> None:
     length.mm = 8  # type: ignore[misc]
     with pytest.raises(AttributeError):
         length.inches = 8  # type: ignore[attr-defined]
+
+
+@dataclass(frozen=True)
+class Counting:
+    calls: list[str]
+
+    @cached_property
+    def reckoned(self) -> int:
+        """What is asked for often."""
+        self.calls.append("reckoned")
+        return len(self.calls)
+
+
+def test_what_is_asked_for_often_is_reckoned_once_for_each_value() -> None:
+    one, other = Counting([]), Counting(["before"])
+    assert (one.reckoned, one.reckoned, other.reckoned) == (1, 1, 2)
+    assert one.calls == ["reckoned"]
+    assert Counting.reckoned.__doc__ == "What is asked for often."

@@ -10,14 +10,15 @@ from typing import Any
 import pytest
 from hypothesis import given, settings
 
-from pliant_coil.core.making.ring import make_ring
+from pliant_coil.core.making.assemble import MadeRing, assemble
+from pliant_coil.core.making.ring import Ring, make_ring
 from pliant_coil.core.making.solve import Solver, contributions
 from pliant_coil.core.moves.placed import Fate
 from pliant_coil.core.plan.build import plan
 from pliant_coil.core.plan.card import card
 from pliant_coil.core.plan.model import Plan
 from pliant_coil.core.ring_file.document import read_ring
-from pliant_coil.core.styles.handed_on import SizedBy
+from pliant_coil.core.styles.handed_on import Form, SizedBy
 from pliant_coil.core.styles.registry import all_bands, all_heads
 from pliant_coil.core.words.refusal import Refusal
 from pliant_coil.core.words.say import Reader, write
@@ -179,6 +180,24 @@ def test_every_pair_that_fits_plans_at_every_size() -> None:
     # Small fingers can't take a large head: each refusal names the head's own field.
     assert all(us <= 7 and field.startswith(("head.", "finish.")) for _, _, us, field in refused), refused
     assert len(refused) <= 14
+
+
+@pytest.mark.parametrize("head", ["bead-lock", "nest"])
+def test_a_start_is_found_with_two_rings(head: str, monkeypatch: pytest.MonkeyPatch) -> None:
+    made: list[float] = []
+
+    def counting(ring: Ring, form: Form) -> MadeRing:
+        made.append(form.diameter_mm)
+        return assemble(ring, form)
+
+    monkeypatch.setattr("pliant_coil.core.making.solve.assemble", counting)
+    for eighths in range(24, 105):
+        made.clear()
+        ring = make_ring(read_ring({"finger": {"size": f"US {eighths / 8}"}, "head": {"style": head}}))
+        best = Solver(ring).solved(ring.aim_mm)[0]
+        assert best.off_mm == pytest.approx(0, abs=0.001)
+        assert len(made) <= 3
+        assert len(made) == 2 or ring.aim_mm < 16.5, "only on the smallest fingers is the first guess not near enough"
 
 
 def test_mass_counts_only_what_stays_in_the_ring() -> None:

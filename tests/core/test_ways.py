@@ -8,9 +8,9 @@ from typing import Any
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from shapely.geometry import LineString, MultiPoint, Point
+from shapely.geometry import LineString, MultiPoint, Point, Polygon
 
-from pliant_coil.core.mechanics.curves import length_mm, round_circle
+from pliant_coil.core.mechanics.curves import length_mm, round_circle, taut_past
 from pliant_coil.core.moves.straight import Lead
 from pliant_coil.core.plan.build import plan
 from pliant_coil.core.ring_file.document import read_ring
@@ -25,6 +25,30 @@ places = st.tuples(st.floats(-math.pi, math.pi), st.floats(0.0, 6.0), st.floats(
 def at(place: tuple[float, float, float], radius: float) -> tuple[float, float, float]:
     angle, out, z = place
     return ((radius + out) * math.sin(angle), (radius + out) * math.cos(angle), z)
+
+
+@given(
+    st.tuples(st.floats(-9, -2), st.floats(-2, 2)),
+    st.tuples(st.floats(2, 9), st.floats(-2, 2)),
+    st.lists(st.tuples(st.floats(-4, 4), st.floats(-3, 3)), min_size=3, max_size=12),
+)
+def test_a_taut_way_past_a_body_is_the_lower_side_of_the_hull(
+    start: tuple[float, float], end: tuple[float, float], body: list[tuple[float, float]]
+) -> None:
+    hull = MultiPoint([start, end, *body]).convex_hull
+    if any(hull.boundary.distance(Point(foot)) > 1e-9 for foot in (start, end)):
+        return
+    way = taut_past(start, end, body)
+    assert (way[0], way[-1]) == (start, end)
+    # What lies above the line between the feet holds no wire that is led past below.
+    rise = (end[1] - start[1]) / (end[0] - start[0])
+    above = [(x, y) for x, y in body if y >= start[1] + rise * (x - start[0])]
+    assert length_mm(way) == pytest.approx(around([start, end, *body]) - around([start, end, *above]) + math.dist(start, end), abs=1e-6)
+
+
+def around(points: list[tuple[float, float]]) -> float:
+    hull = MultiPoint(points).convex_hull
+    return float(hull.exterior.length if isinstance(hull, Polygon) else 2 * hull.length)
 
 
 @given(places, places)

@@ -12,7 +12,8 @@ from pliant_coil.core.making.ring import heads_for
 from pliant_coil.core.plan.build import plan
 from pliant_coil.core.ring_file.document import read_ring
 from pliant_coil.core.styles.registry import all_bands
-from pliant_coil.core.words.say import Reader, write
+from pliant_coil.core.words.figures import Length
+from pliant_coil.core.words.say import Reader, listed, say, write
 
 PAIRS = [(band, head) for band, style in all_bands().items() for head in heads_for(style())]
 MEASURES = {"Thickness", "Length", "CutLength", "Number", "Tolerance"}
@@ -72,3 +73,10 @@ def test_every_warning_leads_to_what_would_mend_it(band: str, head: str) -> None
                 assert rest[0] in {wire.role for wire in told.wires}, warning.code
             else:
                 assert not rest or rest[0] in type(getattr(file, part)).model_fields, warning.code
+
+
+def test_templates_take_any_words_and_say_a_figure_twice() -> None:
+    said = say("{much} % of {length}, {{so}}: {length}", length=Length(30), much="100 %s {x}")
+    assert write(said, Reader()) == "100 %s {x} % of 30 mm, {so}: 30 mm"
+    assert write(listed([said, say("50 %")], "; "), Reader("in")) == "100 %s {x} % of 1 3/16 in, {so}: 1 3/16 in; 50 %"
+    assert write(listed([Length(k) for k in range(20)]), Reader()) == ", ".join(f"{k} mm" for k in range(20))

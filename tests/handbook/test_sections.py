@@ -5,8 +5,10 @@ from collections.abc import Callable
 
 import numpy as np
 import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
 from scipy import integrate
-from shapely import MultiPoint, Polygon, affinity, union_all
+from shapely import MultiPoint, Point, Polygon, affinity, union_all
 
 from pliant_coil.core.mechanics.hulls import Bundle, row
 from pliant_coil.core.trade.profiles import Profile, ProfileName
@@ -80,3 +82,15 @@ def test_loops_worked_out_beforehand() -> None:
     assert Bundle(((0.0, 0.0), (1.2, 0.0)), 0.4).loop_mm(fine.centroid_mm) == pytest.approx(6.170, abs=1e-3)
     name: ProfileName = "half-round"
     assert row(Profile("square", 0.723), 2).loop_mm(Profile(name, 0.812).centroid_mm) == pytest.approx(5.42, abs=5e-3)
+
+
+PLACE = st.tuples(st.floats(-3, 3), st.floats(-3, 3))
+
+
+@given(st.lists(PLACE, min_size=1, max_size=7), st.sampled_from([0.0, 0.4]), st.one_of(PLACE, PLACE.map(lambda p: (1e3 * p[0], p[1]))))
+@settings(max_examples=200, deadline=None)
+def test_a_loop_begins_at_its_nearest_point(places: list[tuple[float, float]], rounding: float, to: tuple[float, float]) -> None:
+    loop = MultiPoint(places).convex_hull.buffer(rounding + 0.2, quad_segs=400).exterior
+    found = Bundle(tuple(places), rounding).nearest(to, 0.2)
+    assert loop.distance(Point(found)) < 1e-4, "it lies on the loop"
+    assert math.dist(found, to) == pytest.approx(loop.distance(Point(to)), abs=1e-4)
