@@ -8,6 +8,9 @@ from pliant_coil.core.plan.model import Plan
 
 INTO_THE_CIRCLE_MM, APART_MM = 0.02, 0.02
 """At most."""
+CLOSED_FORM = {"twist": 0.01, "prong": 0.01, "bundled": 0.015}
+"""Kinds of moves, and bands, where closed form and path may differ by more than half a per cent: a tapped cord is drawn as flat as it is;
+a prong's run slopes with the band, its bends are reckoned square; outer strands of a bundle sway round the binder."""
 _CHORD_MM = 0.02
 """A drawn arc is cut into chords, which come so much further in than it."""
 

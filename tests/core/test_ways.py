@@ -118,3 +118,16 @@ def test_readers_at_the_same_time_each_read_their_own_units() -> None:
         found = list(pool.map(lambda reader: told.document(reader)["wires"][0]["cut"], readers))
     assert found == [told.document(reader)["wires"][0]["cut"] for reader in readers]
     assert found[0].split(" mm")[0] != found[1].split(" in")[0]
+
+
+@pytest.mark.parametrize("turns", [1, 2, 3])
+@pytest.mark.parametrize("gather", ["none", "under-pass", "tail-wraps"])
+@pytest.mark.parametrize("row", ["3 × 4", "4 5 4"])
+def test_a_row_that_drifts_along_the_finger_is_as_long_as_it_is_drawn(row: str, gather: str, turns: int) -> None:
+    for size in (15.0, 18.0, 21.0):
+        head = {"style": "bead-lock", "beads": row}
+        made = made_at(size, {"band": {"style": "turned", "turns": turns, "gather": gather}, "head": head})
+        passes = [placed for piece in made.pieces for placed in piece.moves if placed.id.endswith(".pass")]
+        assert len(passes) == 2
+        for placed in passes:
+            assert length_mm(placed.path()) == pytest.approx(placed.laid_mm, rel=0.003), placed.id

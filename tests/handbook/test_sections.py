@@ -84,7 +84,8 @@ def test_loops_worked_out_beforehand() -> None:
     assert row(Profile("square", 0.723), 2).loop_mm(Profile(name, 0.812).centroid_mm) == pytest.approx(5.42, abs=5e-3)
 
 
-PLACE = st.tuples(st.floats(-3, 3), st.floats(-3, 3))
+HUNDREDTHS = st.integers(-300, 300).map(lambda k: k / 100)
+PLACE = st.tuples(HUNDREDTHS, HUNDREDTHS)
 
 
 @given(st.lists(PLACE, min_size=1, max_size=7), st.sampled_from([0.0, 0.4]), st.one_of(PLACE, PLACE.map(lambda p: (1e3 * p[0], p[1]))))

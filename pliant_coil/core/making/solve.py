@@ -1,7 +1,7 @@
 """What size comes off the mandrel, and where to start so that it is the right one. Nothing here knows a style."""
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import replace
 
 from pliant_coil.core.frozen import dataclass
@@ -10,7 +10,7 @@ from pliant_coil.core.making.ring import Ring
 from pliant_coil.core.moves.base import Cause, Obstacle
 from pliant_coil.core.moves.inside import largest_circle
 from pliant_coil.core.ring_file.document import OwnStart
-from pliant_coil.core.styles.handed_on import Form, SizedBy
+from pliant_coil.core.styles.handed_on import Form, SizedBy, Top
 from pliant_coil.core.trade.schools import SCHOOLS, School
 from pliant_coil.core.trade.sizes import US_STEP_MM, SizeChange, read_size
 from pliant_coil.core.words.refusal import Refusal, refuse
@@ -93,17 +93,29 @@ class Solver:
 
     def _start(self, aim_mm: float) -> float:
         """The form diameter [mm] whose finished size is `aim_mm`. Raises `Refusal` when no mandrel gives it."""
-        guess = self.ring.band.start_mm(aim_mm)
+        guess = self._guess(aim_mm)
         first = self.at(guess)
         if first.band.sized_by is not SizedBy.MARK and not first.obstacles and not first.effects:
             return guess
-        found = _root(lambda form: self.at(form).finished_mm - aim_mm, guess, _likely_start(first, aim_mm))
+        found = _root(lambda form: self.at(form).finished_mm - aim_mm, guess, lambda: _likely_start(first, aim_mm))
         if found is None:
             if first.band.sized_by is SizedBy.LENGTH:
                 # Whole repeats go up in steps: near enough for the right ones to be found beside it.
                 return _likely_start(first, aim_mm)
             refuse("wires", "this wire springs back further than any mandrel can make up for", "a softer or thicker wire, or lock wraps")
         return found
+
+    def _guess(self, aim_mm: float) -> float:
+        """Where to look for the start first: for most rings their locks say it before anything is made."""
+        ring = self.ring
+        guess = ring.band.start_mm(aim_mm)
+        if not ring.locks or Top.TAILS not in ring.band.tops():
+            return guess
+        shoulder = ring.head.opening(ring.at(guess), ring.band, ring.wires).shoulder_rad
+        if shoulder is None:
+            return guess
+        locks = ring.finish.likely_inside(ring.locks, ring.main_wire, guess / 2, shoulder)
+        return 2 * _larger_for(guess / 2, locks, aim_mm / 2)
 
     def chosen(self, solved_mm: float) -> float:
         """The start [mm] that the ring file asks for: solved, a school's counted from the finger, or the maker's own mark."""
@@ -134,10 +146,16 @@ def formed_where(planned: MadeRing, reading: Callable[[MadeRing], float], reads_
 
 def _likely_start(made: MadeRing, aim_mm: float) -> float:
     """Where to form a ring for this aim, if all that lies inside it kept its place along the band: nearly right, and cheap."""
-    radius = made.band.inside_mm / 2
-    on = radius - (made.finished_mm - aim_mm) / 2
-    on -= largest_circle(on, [_kept(obstacle, radius, on) for obstacle in made.obstacles]).radius_mm - aim_mm / 2
-    return made.form.diameter_mm + 2 * (on - radius)
+    return made.form.diameter_mm + 2 * _larger_for(made.band.inside_mm / 2, made.obstacles, aim_mm / 2) - made.band.inside_mm
+
+
+def _larger_for(radius_mm: float, obstacles: Sequence[Obstacle], aim_mm: float) -> float:
+    """The radius that leaves a circle of radius `aim_mm` inside what lies so on a circle of `radius_mm`."""
+    on, lies = radius_mm, tuple(obstacles)
+    for _ in range(3):
+        on -= largest_circle(on, lies).radius_mm - aim_mm
+        lies = tuple(_kept(obstacle, radius_mm, on) for obstacle in obstacles)
+    return on
 
 
 def _kept(obstacle: Obstacle, radius_mm: float, on_mm: float) -> Obstacle:
@@ -153,14 +171,17 @@ def _kept(obstacle: Obstacle, radius_mm: float, on_mm: float) -> Obstacle:
     return Obstacle(obstacle.cause, moved + (first - near) * shorter, moved + (last - near) * shorter, obstacle.height_mm)
 
 
-def _root(off: Callable[[float], float], guess: float, then: float) -> float | None:
-    """Secant steps from a guess and a better one, which a bracket keeps in hand."""
+def _root(off: Callable[[float], float], guess: float, better: Callable[[], float]) -> float | None:
+    """Secant steps from a guess and, where that won't do, a better one; a bracket keeps them in hand."""
     low, high = _FORM_RANGE_MM
     here, miss = guess, off(guess)
-    slope = miss / (guess - then) if guess != then else 1.0
+    slope = 0.0
     for _ in range(40):
         if abs(miss) < _CLOSE_MM:
             return here
+        if not slope:
+            then = better()
+            slope = miss / (guess - then) if guess != then else 1.0
         low, high = (low, min(high, here)) if miss > 0 else (max(low, here), high)
         step = here - miss / slope
         if not low < step < high:

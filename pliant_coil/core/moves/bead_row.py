@@ -121,17 +121,22 @@ class BeadRow(Move):
         return self.strung.length_mm + (last - first - self.strung.angle_rad) * self.strung.radius_mm + self.play_mm
 
     @cached_property
+    def chord_mm(self) -> float:
+        """From end to end without the bow: as long as its base, and as far along the finger as it drifts."""
+        return math.hypot(self.base_mm, self.end[2] - self.start[2])
+
+    @cached_property
     def _bend_mm(self) -> float:
         """Radius of the bow."""
         bow = abs(self.bow_mm)
-        return (self.base_mm**2 / 4 + bow**2) / (2 * bow)
+        return (self.chord_mm**2 / 4 + bow**2) / (2 * bow)
 
     @cached_property
     def whole_mm(self) -> float:
         """Wire of the whole row."""
         if not self.bow_mm:
-            return self.base_mm
-        return 2 * self._bend_mm * math.asin(min(1.0, self.base_mm / (2 * self._bend_mm)))
+            return self.chord_mm
+        return 2 * self._bend_mm * math.asin(min(1.0, self.chord_mm / (2 * self._bend_mm)))
 
     @property
     def _shares(self) -> tuple[float, float]:
@@ -150,13 +155,13 @@ class BeadRow(Move):
             return say(
                 "{beads}: {row} from hole to hole and down at both ends{play}",
                 beads=beads,
-                row=Thickness(self.base_mm - self.play_mm),
+                row=Thickness(self.chord_mm - self.play_mm),
                 play=play,
             )
         return say(
             "{beads}: an arc over a chord of {base}{play}, bowed {bow} aside",
             beads=beads,
-            base=Thickness(self.base_mm - self.play_mm),
+            base=Thickness(self.chord_mm - self.play_mm),
             play=play,
             bow=Thickness(abs(self.bow_mm)),
         )
@@ -197,7 +202,7 @@ class BeadRow(Move):
         line = self.start[2] + (self.end[2] - self.start[2]) * share
         if not self.bow_mm:
             return line
-        off = (share - 0.5) * self.base_mm
+        off = (share - 0.5) * self.chord_mm
         rise = math.sqrt(max(0.0, self._bend_mm**2 - off**2)) - (self._bend_mm - abs(self.bow_mm))
         return line + math.copysign(rise, self.bow_mm)
 

@@ -4,14 +4,17 @@ import math
 from typing import Literal
 
 from pliant_coil.core.mechanics.curves import Point3
-from pliant_coil.core.moves.base import Move
+from pliant_coil.core.mechanics.hulls import Bundle
+from pliant_coil.core.moves.base import Move, Obstacle
 from pliant_coil.core.moves.loop import Eye, Scroll
 from pliant_coil.core.moves.placed import Placed
+from pliant_coil.core.moves.wrap import Wrap
 from pliant_coil.core.styles import cautions
-from pliant_coil.core.styles.handed_on import End, FormedBand, HeadWork
+from pliant_coil.core.styles.handed_on import LOCKS, End, FormedBand, HeadWork
 from pliant_coil.core.styles.locks import edge_of, led_to, seen, wrap_at
 from pliant_coil.core.styles.parameters import Part, choice, millimetres, number
 from pliant_coil.core.styles.tasks import Phase, Task, look, reads
+from pliant_coil.core.trade.wire import Wire
 from pliant_coil.core.words.figures import Thickness, Times, Tolerance
 from pliant_coil.core.words.say import Say, listed, say
 
@@ -68,6 +71,12 @@ class Finish(Part):
                 moves.append(Placed(f"{tail.name}.end", self._end(tail, seen_at), turned=turned, backwards=backwards))
             onward[tail.key] = tuple(moves)
         return HeadWork(onward=onward, ledger=ledger, tied=bool(locks and work.tails))
+
+    def likely_inside(self, locks: int, wire: Wire, radius_mm: float, shoulder_rad: float) -> tuple[Obstacle, ...]:
+        """What its locks put inside a band of this radius that gives them its shoulders, whatever else they go round."""
+        bare = Bundle(((0.0, 0.0),), 0.0)
+        lock = Wrap("lock", locks, bare, wire.profile, radius_mm, shoulder_rad, inside_mm=wire.height_mm, cause=LOCKS).obstacles
+        return (*lock, *(obstacle.turned() for obstacle in lock))
 
     def _end(self, tail: End, at: Point3) -> Move:
         """A loop or a scroll on the outside of the band, just past the lock."""
