@@ -93,10 +93,10 @@ def _pull(made: MadeRing) -> list[Warn]:
     """What the tightest wrap asks of a hand: a wire yields round a radius r when it is drawn with Mp/r."""
     held = "fingers" if made.ring.file.sizing.tail == "fingers" else "pliers"
     pulls = [
-        (plastic_moment(piece.wire.profile, piece.wire.yield_mpa) / placed.move.bent_to_mm, piece.role)
+        (plastic_moment(piece.wire.profile, piece.wire.yield_mpa) / bent_to_mm, piece.role)
         for piece in made.pieces
-        for placed in piece.moves
-        if placed.move.hand in ("wrap", "weave") and placed.move.bent_to_mm
+        for placed, bent_to_mm in piece.bends
+        if placed.move.hand in ("wrap", "weave")
     ]
     force, role = max(pulls, default=(0.0, ""))
     if force <= DRAWN_BY_N[held]:
@@ -117,8 +117,8 @@ def _strain(made: MadeRing) -> list[Warn]:
         wire = piece.wire
         soft = wire.temper == "soft"
         limit = _CRACKS_AT["soft" if soft else "hard"]
-        bent = [(wire.height_mm / 2 / p.move.bent_to_mm, p) for p in piece.moves if p.move.bent_to_mm]
-        strain, placed = max(bent, key=lambda pair: pair[0], default=(0.0, None))
+        placed, bent_to_mm = min(piece.bends, key=lambda bend: bend[1], default=(None, math.inf))
+        strain = wire.height_mm / 2 / bent_to_mm
         if placed is None or strain <= limit + 1e-9:
             continue
         field = f"wires.{piece.role}.{'diameter' if soft else 'temper'}"

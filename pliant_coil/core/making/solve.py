@@ -151,11 +151,11 @@ def _likely_start(made: MadeRing, aim_mm: float) -> float:
 
 def _larger_for(radius_mm: float, obstacles: Sequence[Obstacle], aim_mm: float) -> float:
     """The radius that leaves a circle of radius `aim_mm` inside what lies so on a circle of `radius_mm`."""
-    on, lies = radius_mm, tuple(obstacles)
-    for _ in range(3):
-        on -= largest_circle(on, lies).radius_mm - aim_mm
-        lies = tuple(_kept(obstacle, radius_mm, on) for obstacle in obstacles)
-    return on
+    first = largest_circle(radius_mm, obstacles).radius_mm - aim_mm
+    on = radius_mm - first
+    missed = largest_circle(on, [_kept(obstacle, radius_mm, on) for obstacle in obstacles]).radius_mm - aim_mm
+    # A secant step: what lies inside takes a little more or less on a larger circle.
+    return on - missed / (1 - missed / first) if abs(missed) < abs(first) / 2 else on - missed
 
 
 def _kept(obstacle: Obstacle, radius_mm: float, on_mm: float) -> Obstacle:

@@ -141,6 +141,11 @@ class Piece:
         return [(placed.move.hand, mm) for placed, mm in self._taken]
 
     @cached_property
+    def bends(self) -> list[tuple[Placed, float]]:
+        """The moves that bend it sharply, each with the smallest radius of its neutral line [mm]."""
+        return [(placed, bent_to_mm) for placed in self.moves if (bent_to_mm := placed.move.bent_to_mm)]
+
+    @cached_property
     def by_kind(self) -> dict[HandKind, float]:
         """What stays in the ring, by the kind that a hand may be off by."""
         found: dict[HandKind, float] = {}

@@ -2,7 +2,7 @@
 
 import math
 
-from pliant_coil.core.frozen import dataclass
+from pliant_coil.core.frozen import cached_property, dataclass
 from pliant_coil.core.moves.base import Move
 from pliant_coil.core.moves.bend import Bend
 from pliant_coil.core.moves.straight import Straight, Through
@@ -31,7 +31,7 @@ class Seat:
         """Where the legs' lines meet the band's circle."""
         return math.asin(min(1.0, self.leg_x_mm / self.radius_mm))
 
-    @property
+    @cached_property
     def shoulder_rad(self) -> float:
         """Where wraps may begin: one and a half wires beyond the legs."""
         return math.asin(min(1.0, (self.leg_x_mm + 1.5 * self.wire_mm) / self.radius_mm))
@@ -40,7 +40,7 @@ class Seat:
     def shoulder_y_mm(self) -> float:
         return self.radius_mm * math.cos(self.shoulder_rad)
 
-    @property
+    @cached_property
     def bends_rad(self) -> float:
         """Where the band leaves its circle to bend up into a leg: a fillet between the circle and the leg's line."""
         return math.asin(min(1.0, (self.leg_x_mm + self.wire_mm) / (self.radius_mm + self.wire_mm)))

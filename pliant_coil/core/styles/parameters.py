@@ -4,6 +4,7 @@ Bounds are the style's own rules of today. A ring that was saved is opened witho
 gets tighter later never locks anybody out; planning it then says which field asks for another value.
 """
 
+from functools import lru_cache
 from typing import Annotated, Any, Final
 
 from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, ValidationInfo, field_validator, model_validator
@@ -120,18 +121,23 @@ class WireSpec(Part):
 
 def read_wire(spec: WireSpec, role: str) -> Wire:
     """The wire that `spec` names. Raises `Refusal` at `wires.<role>.<field>`."""
-    where = f"wires.{role}"
-    read = read_diameter(spec.diameter, f"{where}.diameter")
-    flat = spec.profile == "flat"
-    if flat and spec.strip_width_mm < read.diameter_mm:
+    return _wire(spec.diameter, spec.profile, spec.strip_width_mm, spec.metal, spec.temper, f"wires.{role}")
+
+
+@lru_cache(maxsize=128)
+def _wire(diameter: str, section: ProfileName, strip_width_mm: float, metal: MetalCode, temper: Temper, where: str) -> Wire:
+    """Kept with all that it reckons of itself: while everything else of a ring is changed, its wires stay."""
+    read = read_diameter(diameter, f"{where}.diameter")
+    flat = section == "flat"
+    if flat and strip_width_mm < read.diameter_mm:
         refuse(
             f"{where}.strip_width_mm",
             say(
                 "a strip {width} wide and {thick} thick would stand on its edge",
-                width=Thickness(spec.strip_width_mm),
+                width=Thickness(strip_width_mm),
                 thick=Thickness(read.diameter_mm),
             ),
             "a width larger than the thickness, which is the diameter's field",
         )
-    profile = Profile(spec.profile, read.diameter_mm, spec.strip_width_mm if flat else 0.0)
-    return Wire(METALS[spec.metal], spec.temper, profile, read.label, read.doubt)
+    profile = Profile(section, read.diameter_mm, strip_width_mm if flat else 0.0)
+    return Wire(METALS[metal], temper, profile, read.label, read.doubt)

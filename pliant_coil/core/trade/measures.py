@@ -13,16 +13,18 @@ _GLYPHS = {
     "½": "1/2", "¼": "1/4", "¾": "3/4", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8", "⅓": "1/3", "⅔": "2/3",
     "⅕": "1/5", "⅖": "2/5", "⅗": "3/5", "⅘": "4/5", "⅙": "1/6", "⅚": "5/6",
 }  # fmt: skip
+_WRITTEN_OUT = str.maketrans({glyph: f" {fraction}" for glyph, fraction in _GLYPHS.items()})
+# The fraction slash and the quotes come from phones' keyboards.
+_TYPED = _WRITTEN_OUT | str.maketrans({"\u2044": "/", "″": '"', "”": '"', "’": "'"})
 _WORDS = {"AND A HALF": " 1/2", "AND A QUARTER": " 1/4", "AND THREE QUARTERS": " 3/4", "HALF": " 1/2"}
+_IN_WORDS = re.compile(rf"\b(?:{'|'.join(_WORDS)})\b")
 # A whole number and a fraction stand apart (`7 1/4`, `7-1/4`): `13/16` is thirteen sixteenths, not one and three sixteenths.
 _MIXED = re.compile(r"(?:(\d{1,4}(?:[.,]\d{0,6})?|[.,]\d{1,6})(?=$|[\s-]))?(?:(?:^|(?<=[^\s])(?:\s+|-))(\d{1,3})\s*/\s*(\d{1,3}))?")
 
 
 def plain_fractions(text: str) -> str:
     """`text` with fraction glyphs written out: `6½` as `6 1/2`."""
-    for glyph, fraction in _GLYPHS.items():
-        text = text.replace(glyph, f" {fraction}")
-    return text
+    return text.translate(_WRITTEN_OUT)
 
 
 def tidy(text: str, field: str) -> str:
@@ -32,12 +34,8 @@ def tidy(text: str, field: str) -> str:
     """
     if len(text) > LONGEST_TEXT:
         refuse(field, f"that is {len(text)} characters long", f"a measure of up to {LONGEST_TEXT} characters")
-    # The fraction slash and the quotes come from phones' keyboards.
-    tidied = text.replace("\u2044", "/").replace("″", '"').replace("”", '"').replace("’", "'")
-    tidied = plain_fractions(tidied).upper()
-    for words, fraction in _WORDS.items():
-        tidied = re.sub(rf"\b{words}\b", fraction, tidied)
-    return re.sub(r"\s+", " ", tidied).strip()
+    tidied = _IN_WORDS.sub(lambda words: _WORDS[words[0]], text.translate(_TYPED).upper())
+    return " ".join(tidied.split())
 
 
 def mixed_number(text: str) -> float | None:

@@ -42,11 +42,17 @@ class SizeSystem:
 
     def label(self, number: float) -> str:
         """A number of this system as makers write it: `6 1/2`, `M 1/2`, `Z+2`, `54`, `17.25`."""
-        if self.code == "uk":
-            return _letter(number)
-        if self.code == "de":
-            return trimmed(number, 2)
-        return fraction_text(number, round(1 / self.mark_step))
+        return _label(self, number)
+
+
+@lru_cache(maxsize=512)
+def _label(system: SizeSystem, number: float) -> str:
+    # A system has some dozens of marks, and every size that is told names one.
+    if system.code == "uk":
+        return _letter(number)
+    if system.code == "de":
+        return trimmed(number, 2)
+    return fraction_text(number, round(1 / system.mark_step))
 
 
 ON_THE_MARK_MM = 0.035
