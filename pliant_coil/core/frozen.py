@@ -28,7 +28,9 @@ else:
         def __get__(self, value: Any, kind: type | None = None) -> Any:
             if value is None:
                 return self
-            found = value.__dict__[self._name] = self._reckon(value)
+            found = self._reckon(value)
+            # Not into its `__dict__`: that would make one for every value.
+            object.__setattr__(value, self._name, found)
             return found
 
     cached_property = CachedProperty

@@ -11,7 +11,7 @@ from pliant_coil.core.making.markout import marks
 from pliant_coil.core.moves.base import Move
 from pliant_coil.core.moves.bend import Bend
 from pliant_coil.core.moves.loop import Scroll
-from pliant_coil.core.moves.placed import EndCare, Fate, Piece, Placed, Worked
+from pliant_coil.core.moves.placed import EndCare, Fate, Piece, Placed, Worked, laid_out
 from pliant_coil.core.moves.straight import Straight, Through
 from pliant_coil.core.ring_file.document import Sizing
 from pliant_coil.core.styles.parameters import WireSpec, read_wire
@@ -116,7 +116,7 @@ def test_marks_and_jaws_along_the_wire() -> None:
     before = Bend("bend", (0, 0, 0), 0.4, 0.0, math.pi / 2, 0.8)
     after = Bend("bend", (0, 0, 0), 0.4, 0.0, math.pi / 2, 0.8, jaw="after")
     bead = Through("bead", (0, 0, 0), (7, 0, 0), mark="bead", mark_share=0.5)
-    found = marks(piece(straight(10, mark="start"), before, bead, after).moves)
+    found = marks(laid_out(piece(straight(10, mark="start"), before, bead, after).moves))
     quarter = math.pi / 2 * 0.4
     assert [(m.kind, m.label, round(m.at_mm, 6)) for m in found] == [
         ("mark", "start", 0),

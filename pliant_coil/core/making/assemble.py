@@ -1,7 +1,6 @@
 """The only place that composes a ring: band, head and finish on one form, as it stands after any of its tasks."""
 
 from collections.abc import Iterable, Mapping
-from dataclasses import replace
 
 from pliant_coil.core.frozen import cached_property, dataclass
 from pliant_coil.core.making.ring import Ring
@@ -113,7 +112,7 @@ def assemble(ring: Ring, form: Form) -> MadeRing:
         moves = _composed(piece, band, work.through, (work.onward, finished.onward))
         # Not by `replace`, which takes as long as a bead's whole seat: this is done for every form that is tried.
         pieces.append(Piece(piece.id, piece.role, piece.wire, moves, piece.role in reeled, piece.ends, piece.parts, piece.use))
-    return MadeRing(ring, form, opening, band, replace(work, ledger=finished.ledger), tuple(pieces))
+    return MadeRing(ring, form, opening, band, work.locked(finished.ledger), tuple(pieces))
 
 
 def _composed(

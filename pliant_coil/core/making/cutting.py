@@ -7,10 +7,10 @@ import math
 from functools import lru_cache
 from statistics import NormalDist
 
-from pliant_coil.core.frozen import dataclass
+from pliant_coil.core.frozen import cached_property, dataclass
 from pliant_coil.core.moves.grip import Spare, to_hold
 from pliant_coil.core.moves.loop_row import LoopRow
-from pliant_coil.core.moves.placed import EndCare, Fate, Piece, Placed
+from pliant_coil.core.moves.placed import EndCare, Fate, Piece, Placed, laid_out
 from pliant_coil.core.ring_file.document import OwnTail, Sizing, Tape
 from pliant_coil.core.trade.hand import KnownHand
 from pliant_coil.core.trade.measures import round_up
@@ -45,6 +45,11 @@ class Cut:
     @property
     def mass_g(self) -> float:
         return self.cut_mm * self.piece.wire.grams_per_mm
+
+    @cached_property
+    def stretches(self) -> list[tuple[Placed, float, float]]:
+        """The whole piece as it lies on the table."""
+        return laid_out(self.moves)
 
 
 @dataclass(frozen=True)

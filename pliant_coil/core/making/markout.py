@@ -1,6 +1,6 @@
 """The mark-out: where on the straight wire each stretch lies, what to mark, and where the plier's jaw stands."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable
 from typing import Literal
 
 from pliant_coil.core.frozen import dataclass
@@ -16,17 +16,15 @@ class Mark:
     kind: Literal["mark", "jaw"]
 
 
-def marks(moves: Sequence[Placed]) -> list[Mark]:
-    """The marks of a whole piece, from its first end."""
+def marks(stretches: Iterable[tuple[Placed, float, float]]) -> list[Mark]:
+    """The marks of a whole piece, from its first end, by its moves, where each begins and what it takes [mm]."""
     found: list[Mark] = []
-    at = 0.0
-    for placed in moves:
-        move, length = placed.move, placed.length_mm
+    for placed, at, length in stretches:
+        move = placed.move
         if move.mark:
             share = 1 - move.mark_share if placed.backwards else move.mark_share
             found.append(Mark(at + share * length, move.mark, "mark"))
         for stands in move.jaws_mm:
             jaw = length - stands if placed.backwards else stands
             found.append(Mark(max(0.0, at + jaw), f"jaw: {move.label}", "jaw"))
-        at += length
     return found

@@ -47,7 +47,7 @@ class Planned:
     @cached_property
     def marks(self) -> list[list[Mark]]:
         """The marks of each piece."""
-        return [marks(cut.moves) for cut in self.cuts]
+        return [marks(cut.stretches) for cut in self.cuts]
 
     @cached_property
     def tasks(self) -> list[Task]:

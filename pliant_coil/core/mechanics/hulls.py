@@ -25,7 +25,8 @@ class Bundle:
     @cached_property
     def hull(self) -> tuple[Point, ...]:
         """Corners of the convex hull of `points`, counter-clockwise; one or two points when they lie in line."""
-        return convex_hull(self.points)
+        # A row of round wires is given by its ends.
+        return convex_hull(self.points) if len(self.points) > 2 else tuple(sorted(set(self.points)))
 
     @cached_property
     def hull_perimeter_mm(self) -> float:

@@ -160,6 +160,16 @@ class Piece:
         return makers_at_large(self.lengths)
 
 
+def laid_out(moves: Iterable[Placed]) -> list[tuple[Placed, float, float]]:
+    """Each move with where it begins on the straight wire, and how much of it it takes [mm]."""
+    found, at = [], 0.0
+    for placed in moves:
+        length = placed.length_mm
+        found.append((placed, at, length))
+        at += length
+    return found
+
+
 def named(prefix: str, moves: Iterable[Move], worked: Worked = PLAIN) -> tuple[Placed, ...]:
     """`moves` as placed ones with ids made of `prefix`, their kind, and a number where a kind comes again."""
     seen: dict[str, int] = {}

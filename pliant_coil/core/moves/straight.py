@@ -3,7 +3,7 @@
 import math
 from typing import ClassVar
 
-from pliant_coil.core.frozen import dataclass
+from pliant_coil.core.frozen import cached_property, dataclass
 from pliant_coil.core.mechanics.curves import Point3, round_circle
 from pliant_coil.core.mechanics.curves import length_mm as along_mm
 from pliant_coil.core.moves.base import Move
@@ -22,7 +22,7 @@ class Straight(Move):
     kind: ClassVar[str] = "straight"
     hand: ClassVar[HandKind] = "straight"
 
-    @property
+    @cached_property
     def length_mm(self) -> float:
         return along_mm(self.path())
 

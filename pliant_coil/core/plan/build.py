@@ -7,11 +7,12 @@ from pliant_coil.core.making.advice import advise, hole_needed
 from pliant_coil.core.making.assemble import MadeRing
 from pliant_coil.core.making.cutting import Cut, more_of, standard_deviations
 from pliant_coil.core.making.markout import Mark as WireMark
-from pliant_coil.core.making.minutes import working_minutes
+from pliant_coil.core.making.minutes import cautioned, working_minutes
 from pliant_coil.core.making.planned import Planned, planned
 from pliant_coil.core.making.resizing import resize
 from pliant_coil.core.making.ring import Ring
 from pliant_coil.core.making.solve import Choice, Solver, contributions, schools
+from pliant_coil.core.moves.placed import Fate
 from pliant_coil.core.plan import model
 from pliant_coil.core.plan.drawing import drawing
 from pliant_coil.core.plan.steps import step
@@ -76,7 +77,7 @@ def plan_of(all_of_it: Planned, *, paths: bool = False, habits: bool = True) -> 
         steps=[step(task, made) for task in tasks],
         minutes=minutes,
         time=_time(minutes),
-        torch=any(TORCH in task.cautions for task in tasks),
+        torch=cautioned(tasks, TORCH) > 0,
         warnings=[model.Warning(code=w.code, text=w.text, field=w.field) for w in advise(made)],
         drawing=drawing(made, cuts) if paths else None,
     )
@@ -310,9 +311,9 @@ def _more(cut: Cut) -> Say | None:
 
 
 def _moves(cut: Cut) -> list[model.Move]:
-    found, at = [], 0.0
-    for placed in cut.moves:
-        move, length = placed.move, placed.length_mm
+    found = []
+    for placed, at, length in cut.stretches:
+        move = placed.move
         count = move.count
         label = f"{move.label} ×{count:g}" if count is not None and count != 1 else move.label
         found.append(
@@ -325,12 +326,11 @@ def _moves(cut: Cut) -> list[model.Move]:
                 to_mm=at + length,
                 count=count,
                 length_mm=length,
-                in_ring=placed.fate == "ring",
+                in_ring=placed.fate is Fate.RING,
                 length=Length(length),
                 arithmetic=move.arithmetic(),
             )
         )
-        at += length
     return found
 
 

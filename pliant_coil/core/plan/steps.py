@@ -15,10 +15,10 @@ def step(task: Task, made: MadeRing) -> model.Step:
         if check.reads_size:
             expected = made.expects(task)
             sentences.append(say("The mandrel reads {size}.", size=MandrelMark(expected)))
-        else:
+        elif check.says.template:
             sentences.append(check.says)
-        sentences.append(check.otherwise)
-    sentences = [sentence for sentence in sentences if sentence]
+        if check.otherwise.template:
+            sentences.append(check.otherwise)
     return model.Step(
         id=task.id,
         stage=task.stage or task.id.split("-")[0],

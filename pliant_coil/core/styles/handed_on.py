@@ -296,6 +296,12 @@ class HeadWork:
     """Where its own solder holds it, or the band's in its reach; asked for by drawings only."""
     facts: Any = None
 
+    def locked(self, ledger: Ledger) -> HeadWork:
+        """The same with what lies on the shoulders when its tails are locked too."""
+        # Not by `replace`, which takes as long as the whole of a lock: this is done for every form that is tried.
+        rest = (self.tied, self.height_mm, self.soldered, self.facts)
+        return HeadWork(self.through, self.onward, self.pieces, self.stones, self.effects, self.tails, ledger, *rest)
+
 
 @dataclass(frozen=True, slots=True)
 class Warn:

@@ -64,11 +64,13 @@ def all_heads() -> dict[str, type[HeadStyle]]:
     return _styles_in(_HEADS, HeadStyle)
 
 
+@cache
 def usual_band() -> BandStyle:
-    """The band that a ring file means when it names none, as it usually is."""
+    """The band that a ring file means when it names none, as it usually is; a style's parameters never change."""
     return _style_in(f"{_BANDS}.{USUAL_BAND}", BandStyle)()
 
 
+@cache
 def usual_head() -> HeadStyle:
     """The head that a ring file means when it names none."""
     return _style_in(f"{_HEADS}.{USUAL_HEAD}", HeadStyle)()

@@ -9,7 +9,7 @@ import re
 from collections.abc import Callable
 from functools import lru_cache
 
-from pliant_coil.core.frozen import dataclass
+from pliant_coil.core.frozen import cached_property, dataclass
 from pliant_coil.core.trade.measures import mixed_number, tidy
 from pliant_coil.core.words.figures import MM_PER_INCH, Length, fraction_text, trimmed
 from pliant_coil.core.words.refusal import refuse
@@ -59,7 +59,7 @@ ON_THE_MARK_MM = 0.035
 """Diameter within which nobody sees a ring stand off a mandrel's mark: 0.6 mm along a usual one (common practice, no source)."""
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class SizeMark:
     """The nearest mark in use of a system, and what is left over of the inside diameter (mm, signed)."""
 
@@ -67,7 +67,7 @@ class SizeMark:
     label: str | None
     remainder_mm: float
 
-    @property
+    @cached_property
     def text(self) -> str:
         """As a hand finds it on the mandrel, never silently rounded: `US 7 1/4`, `just past US 7 1/4`."""
         name = self.system.code.upper()

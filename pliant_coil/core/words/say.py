@@ -91,7 +91,6 @@ def _pattern(template: str) -> tuple[str, tuple[str, ...]]:
 Told = Figure | str | int | float
 """What can stand in a text: a figure, another text, plain words, a whole number."""
 
-_PARTS = tuple(f"part{k}" for k in range(8))
 _PLAIN = (str, int, float)
 NOTHING = Say("")
 
@@ -105,8 +104,14 @@ def listed(parts: Sequence[Figure], join: str = ", ") -> Say:
     """`parts` as one text with `join` between them."""
     if len(parts) == 1 and isinstance(parts[0], Say):
         return parts[0]
-    names = _PARTS[: len(parts)] if len(parts) <= len(_PARTS) else tuple(f"part{k}" for k in range(len(parts)))
-    return Say("{" + ("}" + join + "{").join(names) + "}" if parts else "", dict(zip(names, parts, strict=True)))
+    template, names = _joined(len(parts), join)
+    return Say(template, dict(zip(names, parts, strict=True)))
+
+
+@lru_cache(maxsize=256)
+def _joined(count: int, join: str) -> tuple[str, tuple[str, ...]]:
+    names = tuple(f"part{k}" for k in range(count))
+    return join.join(f"{{{name}}}" for name in names), names
 
 
 def write(said: Told, reader: Reader) -> str:
