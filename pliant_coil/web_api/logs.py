@@ -105,7 +105,7 @@ class RequestLog:
             nonlocal taken
             message = await receive()
             taken += len(message.get("body", b""))
-            if taken > (LARGEST_FILE if _FILES.fullmatch(scope["path"]) else LARGEST_BODY):
+            if taken > LARGEST_BODY and (taken > LARGEST_FILE or not _FILES.fullmatch(scope["path"])):
                 raise TooLarge
             return message
 

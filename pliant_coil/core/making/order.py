@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import replace
+from functools import cache
 
 from pliant_coil.core.making.assemble import MadeRing
 from pliant_coil.core.making.cutting import Cut
@@ -52,18 +53,21 @@ def _before(made: MadeRing) -> list[Task]:
                 stage="test",
             )
         )
-    springy = any(piece.wire.yield_mpa >= 600 for piece in made.pieces)
-    twice = " twice, from the middle outwards" if springy else ""
-    tasks.append(
-        Task(
-            "straighten",
-            Phase.WIRE,
-            Say(f"Straighten the wire{twice} through fingers, cloth or nylon jaws."),
-            checks=(look("It rolls flat on the table, without a kink."),),
-            cautions=(cautions.KINK, *((cautions.WHIP,) if springy else ())),
-        )
-    )
+    tasks.append(_straightening(any(piece.wire.yield_mpa >= 600 for piece in made.pieces)))
     return tasks
+
+
+# What is the same for many rings is made once.
+@cache
+def _straightening(springy: bool) -> Task:
+    twice = " twice, from the middle outwards" if springy else ""
+    return Task(
+        "straighten",
+        Phase.WIRE,
+        Say(f"Straighten the wire{twice} through fingers, cloth or nylon jaws."),
+        checks=(look("It rolls flat on the table, without a kink."),),
+        cautions=(cautions.KINK, *((cautions.WHIP,) if springy else ())),
+    )
 
 
 def _length(cut: Cut) -> CutLength:
@@ -143,32 +147,40 @@ def _which(role: str, on: list[int], of: int) -> str:
 
 
 def _after(made: MadeRing) -> list[Task]:
-    round_words = say(
-        "On the mandrel, tap it round with a soft mallet beside the head, and turn it end for end."
-        if made.stones
-        else "On the mandrel, tap it round with a soft mallet, and turn it end for end."
-    )
-    bores = Check(say("Two bores at right angles are alike within {within}.", within=Thickness(0.15)))
-    stone = (cautions.NO_MALLET,) if made.stones else ()
-    again = Task("re-round", Phase.ROUND, round_words, checks=(bores, Check(reads_size=True, within_mm=0.2)), cautions=stone, stage="round")
     worn = not made.band.absent
-    return [
-        *((again,) if worn else ()),
-        *surface_tasks(made),
-        Task(
-            "feel",
-            Phase.NOTE,
-            Say(
-                "Feel the whole ring inside and out, then draw a thread over it."
-                if worn
-                else "Feel it all over, then draw a thread over it."
-            ),
-            checks=(look("Nothing catches."),),
-            cautions=(cautions.EDGES, *((cautions.SWOLLEN,) if worn else ())),
+    again = (_rounding(bool(made.stones)),) if worn else ()
+    return [*again, *surface_tasks(made), _feeling(worn), _recording(worn)]
+
+
+@cache
+def _rounding(stones: bool) -> Task:
+    beside = " beside the head" if stones else ""
+    return Task(
+        "re-round",
+        Phase.ROUND,
+        Say(f"On the mandrel, tap it round with a soft mallet{beside}, and turn it end for end."),
+        checks=(
+            Check(say("Two bores at right angles are alike within {within}.", within=Thickness(0.15))),
+            Check(reads_size=True, within_mm=0.2),
         ),
-        Task(
-            "record",
-            Phase.NOTE,
-            Say(f"Write down what was cut, what was left at each end{', and what the mandrel read' if worn else ''}."),
-        ),
-    ]
+        cautions=(cautions.NO_MALLET,) if stones else (),
+        stage="round",
+    )
+
+
+@cache
+def _feeling(worn: bool) -> Task:
+    whole = "Feel the whole ring inside and out" if worn else "Feel it all over"
+    return Task(
+        "feel",
+        Phase.NOTE,
+        Say(f"{whole}, then draw a thread over it."),
+        checks=(look("Nothing catches."),),
+        cautions=(cautions.EDGES, *((cautions.SWOLLEN,) if worn else ())),
+    )
+
+
+@cache
+def _recording(worn: bool) -> Task:
+    read = ", and what the mandrel read" if worn else ""
+    return Task("record", Phase.NOTE, Say(f"Write down what was cut, what was left at each end{read}."))

@@ -54,6 +54,7 @@ class Part(BaseModel):
         return value
 
 
+@lru_cache(maxsize=1024)
 def _declared(cls: type[BaseModel], name: str | None) -> dict[str, Any]:
     field = cls.model_fields.get(name or "")
     extra = field.json_schema_extra if field else None

@@ -1,6 +1,7 @@
 """How tails are finished: the locks beside the head or where the ends meet, and what becomes of the last of the wire."""
 
 import math
+from functools import cache, lru_cache
 from typing import Literal
 
 from pliant_coil.core.mechanics.curves import Point3
@@ -94,47 +95,11 @@ class Finish(Part):
             return []
         tasks: list[Task] = []
         locks = band.form.locks
-        bound = band.ledger.left.wraps or band.ledger.right.wraps
-        otherwise = Say(
-            "Otherwise stretch it, or push the wraps together: it is bound already."
-            if bound
-            else "Otherwise draw the tails, or form it again there: nothing is locked yet."
-        )
         if locks:
-            tasks.append(
-                Task(
-                    "read-before-locks",
-                    Phase.READ,
-                    Say("Slide it back on the mandrel before anything is locked."),
-                    checks=(reads(otherwise=otherwise),),
-                    cautions=(cautions.LAST_EASY,),
-                )
-            )
-            names = ("one tail", "the other tail")
-            for k, tail in enumerate(tails):
-                tasks.append(
-                    Task(
-                        f"lock-{tail.name}",
-                        Phase.LOCK,
-                        say(
-                            "Off the mandrel, wrap {tail} round its shoulder {times}: in through the ring, out over the outside, away from the head; "
-                            "pliers from the second wrap.",
-                            tail=names[min(k, 1)] if len(tails) > 1 else "the tail",
-                            times=Times(locks),
-                        ),
-                        makes=(f"{tail.name}.lock",),
-                        checks=(
-                            look(
-                                "The wraps touch and none crosses another." if k == 0 else "Both sides have the same count and sit alike."
-                            ),
-                        )
-                        + ((reads(0.15),) if k == len(tails) - 1 else ()),
-                    )
-                )
-        tasks.append(
-            Task("trim", Phase.TRIM, self._trimming(), checks=(look("A finger finds no end."),), cautions=(cautions.CUT, cautions.EDGES))
-        )
-        return tasks
+            tasks.append(_reading(bool(band.ledger.left.wraps or band.ledger.right.wraps)))
+            tasks += [_locking(tail.name, k, len(tails), locks) for k, tail in enumerate(tails)]
+        cut = (look("A finger finds no end."),)
+        return [*tasks, Task("trim", Phase.TRIM, self._trimming(), checks=cut, cautions=(cautions.CUT, cautions.EDGES))]
 
     def _trimming(self) -> Say:
         if self.ends == "hidden":
@@ -149,3 +114,34 @@ class Finish(Part):
                 inside=Thickness(self.loop_mm),
             )
         return Say("Cut each tail, roll its end into a small scroll and lay it on the band, its cut end inwards.")
+
+
+# The same for many rings: made once.
+@cache
+def _reading(bound: bool) -> Task:
+    otherwise = Say(
+        "Otherwise stretch it, or push the wraps together: it is bound already."
+        if bound
+        else "Otherwise draw the tails, or form it again there: nothing is locked yet."
+    )
+    text = Say("Slide it back on the mandrel before anything is locked.")
+    return Task("read-before-locks", Phase.READ, text, checks=(reads(otherwise=otherwise),), cautions=(cautions.LAST_EASY,))
+
+
+@lru_cache(maxsize=64)
+def _locking(name: str, number: int, tails: int, locks: int) -> Task:
+    """Locking one of so many tails: the last of them is read after."""
+    which = ("one tail", "the other tail")[min(number, 1)] if tails > 1 else "the tail"
+    alike = look("The wraps touch and none crosses another." if number == 0 else "Both sides have the same count and sit alike.")
+    return Task(
+        f"lock-{name}",
+        Phase.LOCK,
+        say(
+            "Off the mandrel, wrap {tail} round its shoulder {times}: in through the ring, out over the outside, away from the head; "
+            "pliers from the second wrap.",
+            tail=which,
+            times=Times(locks),
+        ),
+        makes=(f"{name}.lock",),
+        checks=(alike, reads(0.15)) if number == tails - 1 else (alike,),
+    )

@@ -4,10 +4,11 @@ import math
 from functools import partial
 from typing import Protocol
 
-from pliant_coil.core.frozen import dataclass
+from pliant_coil.core.frozen import cached_property, dataclass
 from pliant_coil.core.mechanics.curves import Point3
 from pliant_coil.core.moves.base import Move
 from pliant_coil.core.moves.bead_row import BeadRow, Strung, bowed_past_mm
+from pliant_coil.core.moves.nest import StandingBead
 from pliant_coil.core.moves.passing import pass_beside, pass_over, pass_over_row, pass_under
 from pliant_coil.core.moves.placed import Placed, named
 from pliant_coil.core.moves.seat import Seat
@@ -74,8 +75,12 @@ class OnLegs:
     def stones(self, slot: Slot, wires: Wires) -> tuple[PlacedStone, ...]:
         return (drilled(self.bead, (0.0, self.seat.axis_y_mm, 0.0), wires),)
 
+    @cached_property
+    def _standing(self) -> StandingBead:
+        return standing(self.seat, self.bead)
+
     def beside(self, start: Point3, end: Point3, face: int) -> Move:
-        bead = standing(self.seat, self.bead)
+        bead = self._standing
         foot = self.seat.axis_y_mm - bead.reach_mm / math.sqrt(2)
         drop = max(0.0, foot - self.seat.shoulder_y_mm)
         body = partial(bead.body, -math.pi / 4)
