@@ -30,14 +30,11 @@ def at(place: tuple[float, float, float], radius: float) -> tuple[float, float, 
 @given(
     st.tuples(st.floats(-9, -2), st.floats(-2, 2)),
     st.tuples(st.floats(2, 9), st.floats(-2, 2)),
-    st.lists(st.tuples(st.floats(-4, 4), st.floats(-3, 3)), min_size=3, max_size=12),
+    st.lists(st.tuples(st.floats(-1.9, 1.9), st.floats(-3, 3)), min_size=3, max_size=12),
 )
 def test_a_taut_way_past_a_body_is_the_lower_side_of_the_hull(
     start: tuple[float, float], end: tuple[float, float], body: list[tuple[float, float]]
 ) -> None:
-    hull = MultiPoint([start, end, *body]).convex_hull
-    if any(hull.boundary.distance(Point(foot)) > 1e-9 for foot in (start, end)):
-        return
     way = taut_past(start, end, body)
     assert (way[0], way[-1]) == (start, end)
     # What lies above the line between the feet holds no wire that is led past below.
