@@ -6113,11 +6113,6 @@ export interface operations {
     plan_ring_api_plan_post: {
         parameters: {
             query?: {
-                paths?: boolean;
-                /** @description With what every habit of starting would make of it */
-                habits?: boolean;
-                /** @description For the hand that the workshop's finished rings have shown */
-                hand?: boolean;
                 /** @description Units of length in every text */
                 units?: "mm" | "in";
                 /** @description Size systems, the first one first: us,uk */
@@ -6126,6 +6121,12 @@ export interface operations {
                 mandrel_off?: number;
                 /** @description And by how much more for each millimetre above 17 */
                 mandrel_slope?: number;
+                /** @description With the wires' paths in space */
+                paths?: boolean;
+                /** @description With what every habit of starting would make of it */
+                habits?: boolean;
+                /** @description For the hand that the workshop's finished rings have shown */
+                hand?: boolean;
             };
             header?: never;
             path?: never;
