@@ -56,9 +56,14 @@ def _value(field: dict[str, Any], parts: dict[str, Any], rnd: random.Random) -> 
     if "anyOf" in field:
         bounds: dict[str, Any] = {key: field[key] for key in ("minimum", "maximum") if key in field}
         return _value({**rnd.choice(field["anyOf"]), **bounds}, parts, rnd)
+    if "const" in field:
+        return field["const"]
     if "enum" in field:
         return rnd.choice(field["enum"])
     kind = field.get("type")
+    if kind == "array":
+        items = (_value(field["items"], parts, rnd) for _ in range(rnd.randint(2, 4)))
+        return [item for item in items if item is not None]
     if kind == "boolean":
         return rnd.random() < 0.5
     if "minimum" not in field or "maximum" not in field:

@@ -17,7 +17,7 @@ from tests.core.anywhere import rings
 from tests.core.laws import APART_MM, CLOSED_FORM, INTO_THE_CIRCLE_MM, apart, into_the_circle
 
 _LOOKED_AT = 1000
-_SLACK = CLOSED_FORM | dict.fromkeys(("coil-of-coil", "nest", "loop-row", "stitch"), 0.015)
+_SLACK = CLOSED_FORM | dict.fromkeys(("coil-of-coil", "nest", "loop-row", "stitch", "twist"), 0.015)
 """At their bounds these are drawn through fewer places than they are reckoned by."""
 
 
@@ -63,3 +63,23 @@ def test_every_ring_keeps_the_laws_of_drawing_and_length() -> None:
         if faults := broken(document):
             failed[json.dumps(document)] = faults
     assert not failed
+
+
+@pytest.mark.parametrize(
+    "band",
+    [
+        {"style": "turned"},
+        {"style": "turned", "winding": "one-way", "gather": "short-tail"},
+        {"style": "crossed"},
+        {"style": "folded-pair", "eye_mm": 4.98},
+        {"style": "woven", "close": "eyes"},
+        {"style": "bundled"},
+    ],
+    ids=lambda band: band["style"],
+)
+@pytest.mark.parametrize("tail", ["left", "right"])
+def test_so_does_a_cage_made_with_one_tail(tail: str, band: dict[str, Any]) -> None:
+    for size, locks, passes in (("US 3", 2, 3), ("US 7", 3, 1), ("US 12", 2, 2)):
+        head = {"style": "cage", "passes": [{"over": over, "tail": tail} for over in ("front", "back", "middle")[:passes]]}
+        document = {"finger": {"size": size}, "band": band, "head": head, "finish": {"wraps_each_side": locks, "ends": "scroll"}}
+        assert not broken(document), document

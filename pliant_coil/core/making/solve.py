@@ -115,7 +115,7 @@ class Solver:
         if shoulder is None:
             return guess
         locks = ring.finish.likely_inside(ring.locks, ring.main_wire, guess / 2, shoulder)
-        return 2 * _larger_for(guess / 2, locks, aim_mm / 2)
+        return 2 * _radius_for(guess / 2, locks, aim_mm / 2)
 
     def chosen(self, solved_mm: float) -> float:
         """The start [mm] that the ring file asks for: solved, a school's counted from the finger, or the maker's own mark."""
@@ -146,10 +146,10 @@ def formed_where(planned: MadeRing, reading: Callable[[MadeRing], float], reads_
 
 def _likely_start(made: MadeRing, aim_mm: float) -> float:
     """Where to form a ring for this aim, if all that lies inside it kept its place along the band: nearly right, and cheap."""
-    return made.form.diameter_mm + 2 * _larger_for(made.band.inside_mm / 2, made.obstacles, aim_mm / 2) - made.band.inside_mm
+    return made.form.diameter_mm + 2 * _radius_for(made.band.inside_mm / 2, made.obstacles, aim_mm / 2) - made.band.inside_mm
 
 
-def _larger_for(radius_mm: float, obstacles: Sequence[Obstacle], aim_mm: float) -> float:
+def _radius_for(radius_mm: float, obstacles: Sequence[Obstacle], aim_mm: float) -> float:
     """The radius that leaves a circle of radius `aim_mm` inside what lies so on a circle of `radius_mm`."""
     first = largest_circle(radius_mm, obstacles).radius_mm - aim_mm
     on = radius_mm - first

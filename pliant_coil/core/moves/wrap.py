@@ -94,17 +94,17 @@ class Wrap(Move):
     @cached_property
     def _loop(self) -> Sequence[tuple[float, float]]:
         """The loop from its beginning, going inside first."""
-        return opened_inwards(self.bundle, self.profile.centroid_mm, self._opening)
+        return opened_inwards(self.bundle, self.profile.centroid_mm, self._first)
 
     @cached_property
-    def _opening(self) -> tuple[float, float]:
+    def _first(self) -> tuple[float, float]:
         return self.bundle.nearest(self.start, self.profile.centroid_mm)
 
     @property
     def begins(self) -> Point3:
         """Where it begins, in ring coordinates."""
         # Not by the loop's corners: every form that is tried asks where its tails come to, and draws nothing.
-        z, out = self._opening
+        z, out = self._first
         return on_circle(self.band_radius_mm + out, self.from_rad, z)
 
     @property
@@ -121,7 +121,7 @@ class Wrap(Move):
     def _part_way(self, share: float) -> tuple[float, float]:
         """The place so far round the loop."""
         if not share:
-            return self._opening
+            return self._first
         loop, left = self._loop, share * sum(self._sides)
         for k, side in enumerate(self._sides):
             if left <= side:

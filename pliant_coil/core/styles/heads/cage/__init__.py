@@ -22,7 +22,7 @@ from pliant_coil.core.styles.contract import BandStyle, HeadStyle, lacks
 from pliant_coil.core.styles.handed_on import End, Form, FormedBand, HeadWork, Ledger, Opening, Side, Top, Warn, Wires
 from pliant_coil.core.styles.heads.cage import steps
 from pliant_coil.core.styles.heads.cage.own_wire import ROLE, anchored, wrapped
-from pliant_coil.core.styles.locks import wrap_at
+from pliant_coil.core.styles.locks import led_to, wrap_at
 from pliant_coil.core.styles.parameters import Part, WireSpec, choice, degrees, millimetres, number
 from pliant_coil.core.styles.stones import HIGH_MM, Gem, PlacedStone
 from pliant_coil.core.styles.tasks import Task
@@ -242,8 +242,8 @@ class Cage(HeadStyle):
         for name, end in ends.items():
             if name not in with_tail:
                 # A tail that makes no pass locks where it came up.
-                led, ledger = self._locked(form, band, facts, end, ledger, name, around)
-                onward[end.key].append(led)
+                locked, ledger = self._locked(form, band, facts, end, ledger, name, around)
+                onward[end.key] += locked
         stone = PlacedStone(
             "stone",
             "head.stone.height_mm",
@@ -283,13 +283,17 @@ class Cage(HeadStyle):
 
     def _locked(
         self, form: Form, band: FormedBand, facts: Facts, end: End, ledger: Ledger, name: str, around: Around
-    ) -> tuple[Placed, Ledger]:
+    ) -> tuple[list[Placed], Ledger]:
         from_rad = max(facts.lock_rad, ledger.of(end.side).free_rad)
         turned = end.side == "left"
         edge = -1 if (-end.at[2] if turned else end.at[2]) < 0 else 1
         wrap = around(form.locks, from_rad, edge=edge, turned=turned)
         reach = from_rad + wrap.advance_mm / (band.inside_mm / 2)
-        return Placed(f"{name}.lock", wrap, turned=turned, backwards=end.which == "first"), ledger.wrapped(end.side, form.locks, reach)
+        # Where it came up the other's wraps may lie already, or its own begin further down.
+        way = led_to(wrap, end, turned)
+        led: list[tuple[str, Move]] = [("to-lock", way)] if way else []
+        found = [Placed(f"{name}.{part}", m, turned=turned, backwards=end.which == "first") for part, m in (*led, ("lock", wrap))]
+        return found, ledger.wrapped(end.side, form.locks, reach)
 
     def _jog_takes(self) -> float:
         """What one jog takes up: a whole wave of its swing over its length, longer than straight by so much."""

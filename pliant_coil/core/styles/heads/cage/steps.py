@@ -67,12 +67,18 @@ def tasks(style: Cage, band: FormedBand, work: HeadWork) -> list[Task]:
         )
     ends = tuple(i for i in placed if i.endswith(".lock"))
     if ends:
+        led = tuple(i for i in placed if i.endswith(".to-lock"))
+        where = (
+            say(" {way} further down, at the band's edge beside the locks", way=Length(sum(placed[i].length_mm for i in led)))
+            if led
+            else Say(" where it came up")
+        )
         tasks.append(
             Task(
                 "lock-tail",
                 Phase.LOCK,
-                say("Wrap the other tail {times} round the band where it came up.", times=Times(band.form.locks)),
-                makes=ends,
+                say("Wrap the other tail {times} round the band{where}.", times=Times(band.form.locks), where=where),
+                makes=(*led, *ends),
                 stage="lock",
             )
         )
