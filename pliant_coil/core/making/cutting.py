@@ -89,13 +89,15 @@ def cut_all(pieces: tuple[Piece, ...], sizing: Sizing, hand: KnownHand | None = 
     """Every piece as it is cut, for a hand if it is known; pieces of one role that only differ at their ends are cut alike, to the longest."""
     longest: dict[str, float] = {}
     expected = [hand.expects(piece.lengths) if hand else (0.0, piece.sigma_mm) for piece in pieces]
-    needs = [_needed(piece, sizing, *taken) for piece, taken in zip(pieces, expected, strict=True)]
+    bases = [_base_mm(piece, sizing) for piece in pieces]
+    z = standard_deviations(sizing.risk_of_running_out)
+    needs = [base + more + z * sigma for base, (more, sigma) in zip(bases, expected, strict=True)]
     for piece, need in zip(pieces, needs, strict=True):
         longest[piece.role] = max(longest.get(piece.role, 0.0), need)
     found = []
-    for piece, need, (more, sigma) in zip(pieces, needs, expected, strict=True):
+    for piece, base, need, (more, sigma) in zip(pieces, bases, needs, expected, strict=True):
         alike = longest[piece.role] if longest[piece.role] < 1.25 * need else need
-        found.append(_cut(piece, sizing, sigma=sigma, hand_mm=more, extra_mm=alike - need))
+        found.append(_cut(piece, sizing, base_mm=base, sigma=sigma, hand_mm=more, extra_mm=alike - need))
     return found
 
 
@@ -105,17 +107,13 @@ def _base_mm(piece: Piece, sizing: Sizing) -> float:
     return piece.net_mm + piece.beside_mm + drawn * tail_mm(sizing) + trimmed * TRIM_MM
 
 
-def _needed(piece: Piece, sizing: Sizing, more_mm: float, sigma_mm: float) -> float:
-    return _base_mm(piece, sizing) + more_mm + standard_deviations(sizing.risk_of_running_out) * sigma_mm
-
-
 def _rounded(needed_mm: float, piece: Piece, tape: Tape) -> float:
     return needed_mm if piece.from_reel else round_up(needed_mm, TAPE_STEP_MM[tape])
 
 
-def _cut(piece: Piece, sizing: Sizing, *, sigma: float, hand_mm: float, extra_mm: float) -> Cut:
+def _cut(piece: Piece, sizing: Sizing, *, base_mm: float, sigma: float, hand_mm: float, extra_mm: float) -> Cut:
     tail = tail_mm(sizing)
-    base = _base_mm(piece, sizing) + hand_mm
+    base = base_mm + hand_mm
     z = standard_deviations(sizing.risk_of_running_out)
     length = _rounded(base + z * sigma + extra_mm, piece, sizing.tape)
     drawn = [care is EndCare.DRAWN for care in piece.ends]

@@ -6,7 +6,7 @@ from functools import lru_cache
 from typing import ClassVar
 
 from pliant_coil.core.frozen import dataclass
-from pliant_coil.core.mechanics.curves import Point, Point3, at_shares, circle_points, dense, taut_past
+from pliant_coil.core.mechanics.curves import TOLERANCE_MM, Point, Point3, at_shares, circle_points, dense, taut_past
 from pliant_coil.core.mechanics.curves import length_mm as along_mm
 from pliant_coil.core.moves.base import Obstacle, SpaceCurve, on_circle
 from pliant_coil.core.trade.hand import HandKind
@@ -110,7 +110,9 @@ def _way_beside(start: Point3, end: Point3, body: tuple[Point, ...], *, drop_mm:
     flip = -face
     taut = taut_past((start[0], flip * start[2]), (end[0], flip * end[2]), [(x, flip * z) for x, z in body])
     points = []
-    for share, (x, z) in at_shares(taut, 24):
+    # A chord of n stands off half a wave of its rise by π²/8n² of that.
+    parts = max(8, math.ceil(math.pi * math.sqrt(drop_mm / 8 / TOLERANCE_MM)))
+    for share, (x, z) in at_shares(taut, parts):
         level = start[1] + (end[1] - start[1]) * share
         points.append(off_band((x, level + drop_mm * math.sin(math.pi * share), flip * z), radius_mm))
     return points
