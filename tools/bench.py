@@ -105,9 +105,7 @@ def over_http(address: str) -> dict[str, float]:
             trivial.append(milliseconds(lambda _: client.get("/api/version"), 1))
             planned.append(milliseconds(partial(figures, client, json.dumps(ring(size))), 1))
         # The first answers warm both up.
-        large = json.dumps(
-            {"finger": {"size": "US 16"}, "band": {"style": "woven", "program": "AB1"}, "wires": {"weave": {"diameter": "0.25 mm"}}}
-        )
+        large = json.dumps({**DEAREST, "finger": {"size": "US 16"}})
         woven = milliseconds(lambda _: client.post("/api/plan?paths=true&habits=false", content=large, headers=JSON), 20)
         return {
             "largest weave over HTTP": woven,

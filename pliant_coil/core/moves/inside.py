@@ -93,8 +93,7 @@ def _surrounding(radius_mm: float, spans: list[_Span], aim: Point) -> _Triangle:
     """Three points of the outline round `aim`: at the bottom, and a third of a turn either way."""
     if math.hypot(*aim) >= radius_mm:
         raise ArithmeticError("the centre left the ring")
-    left, bottom, right = (_outline_at(radius_mm, spans, direction) for direction in (-math.pi / 3, math.pi, math.pi / 3))
-    return bottom, right, left
+    return _contacts(radius_mm, spans, -math.pi / 3, math.pi / 3)
 
 
 def _likely(radius_mm: float, spans: list[_Span]) -> _Triangle:
@@ -107,7 +106,12 @@ def _likely(radius_mm: float, spans: list[_Span]) -> _Triangle:
             found_right = low_right = end
         if -_SIDE < start < found_left:
             found_left = low_left = start
-    left, bottom, right = (_outline_at(radius_mm, spans, direction) for direction in (low_left, math.pi, low_right))
+    return _contacts(radius_mm, spans, low_left, low_right)
+
+
+def _contacts(radius_mm: float, spans: list[_Span], left_rad: float, right_rad: float) -> _Triangle:
+    """The outline's points at the bottom, and in a direction to the right and to the left."""
+    left, bottom, right = (_outline_at(radius_mm, spans, direction) for direction in (left_rad, math.pi, right_rad))
     return bottom, right, left
 
 
