@@ -23,5 +23,16 @@ export default ts.config(
       '@typescript-eslint/no-confusing-void-expression': ['error', { ignoreArrowShorthand: true }],
     },
   },
+  {
+    files: ['src/**'],
+    ignores: ['src/api/changed.ts', 'src/**/*.test.*'],
+    rules: {
+      'no-restricted-properties': [
+        'error',
+        { property: 'invalidateQueries', message: 'An answer on its way would count as new: use api/changed.' },
+        { property: 'setQueryData', message: 'An older answer on its way would replace it: use api/changed.' },
+      ],
+    },
+  },
   { files: ['eslint.config.js'], ...ts.configs.disableTypeChecked },
 );

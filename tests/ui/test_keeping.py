@@ -4,7 +4,7 @@ import json
 import re
 from pathlib import Path
 
-from playwright.sync_api import Browser, Page, Route, expect
+from playwright.sync_api import APIResponse, Browser, Page, Route, expect
 
 from pliant_coil.core.ring_file.document import read_ring
 from pliant_coil.store.database import Sessions
@@ -33,6 +33,22 @@ def test_a_saved_ring_is_found_opened_copied_deleted_and_taken_back(plan: Page, 
     plan.get_by_role("link", name=re.compile(r"Meadow & <i>ring US")).click()
     expect(plan).to_have_url(address)
     expect(plan.get_by_label("Name of the ring")).to_have_value("Meadow & <i>ring")
+
+
+def test_a_list_that_was_on_its_way_before_a_ring_was_copied_is_asked_for_again(plan: Page) -> None:
+    save_as(plan, "Clover ring")
+    before: list[tuple[Route, APIResponse]] = []
+    plan.route("**/api/rings?q=clover*", lambda route: before.append((route, route.fetch())), times=1)
+    plan.get_by_role("button", name="Rings").click()
+    copy = plan.get_by_role("button", name="Copy Clover ring")
+    expect(copy).to_be_visible()
+    with plan.expect_request("**/api/rings?q=clover*"):
+        plan.get_by_label("Search").fill("clover")
+    with plan.expect_response("**/duplicate"):
+        copy.click()
+    [(route, answer)] = before
+    route.fulfill(response=answer)
+    expect(plan.get_by_text("Clover ring (copy)")).to_be_visible()
 
 
 def test_two_benches_that_saved_one_ring_keep_both(plan: Page) -> None:

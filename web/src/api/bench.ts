@@ -1,5 +1,6 @@
 import { replaceEqualDeep, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { thisDevice } from '../bench/device';
+import { changed } from './changed';
 import { answer, api, type BenchEvent, type Draft, type JobAtBench, type TailEnd } from './client';
 import { asFile, keys, PAGE, stays, untilThere, type ReaderOf } from './queries';
 
@@ -55,7 +56,7 @@ export const useHand = (reader: ReaderOf) =>
 /** A ring that says nothing of the hand, or says it again; and beginning to learn it anew. */
 export function useHandChanges() {
   const queries = useQueryClient();
-  const onSuccess = () => queries.invalidateQueries({ queryKey: keys.jobs });
+  const onSuccess = () => changed(queries, keys.jobs);
   return {
     afresh: useMutation({ mutationFn: () => answer(api.POST('/api/jobs/hand/afresh')), onSuccess }),
     leaveOut: useMutation({
@@ -170,7 +171,7 @@ export function useBegin() {
   return useMutation({
     mutationFn: ({ draft, key }: { draft: Draft; key: string }) =>
       answer(api.POST('/api/jobs', { body: asFile(draft), params: { header: { 'idempotency-key': key } } })),
-    onSuccess: () => queries.invalidateQueries({ queryKey: keys.jobs }),
+    onSuccess: () => changed(queries, keys.jobs),
     ...untilThere,
   });
 }
@@ -191,7 +192,7 @@ export function useBeginSeveral() {
           params: { header: { 'idempotency-key': several.key } },
         }),
       ),
-    onSuccess: () => queries.invalidateQueries({ queryKey: keys.jobs }),
+    onSuccess: () => changed(queries, keys.jobs),
     ...untilThere,
   });
 }

@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { changed } from './changed';
 import { answer, api } from './client';
 import { keys, stays, type ReaderOf } from './queries';
 
@@ -13,7 +14,7 @@ export const useMandrels = (reader: ReaderOf, enabled = true) =>
 
 export function useMandrelChanges() {
   const queries = useQueryClient();
-  const onSuccess = () => queries.invalidateQueries({ queryKey: keys.mandrels });
+  const onSuccess = () => changed(queries, keys.mandrels);
   return {
     keep: useMutation({
       mutationFn: (body: {

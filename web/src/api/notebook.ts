@@ -1,4 +1,5 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { changed } from './changed';
 import { answer, api, asItIs } from './client';
 import { keys, type ReaderOf } from './queries';
 
@@ -12,7 +13,7 @@ export function useNotebook(reader: ReaderOf) {
     }),
     take: useMutation({
       mutationFn: (table: File) => answer(api.POST('/api/notebook', { params, ...asItIs(table, 'text/csv') })),
-      onSuccess: () => queries.invalidateQueries({ queryKey: keys.jobs }),
+      onSuccess: () => changed(queries, keys.jobs),
     }),
   };
 }

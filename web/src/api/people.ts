@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { forgetKept } from '../app/offline';
+import { changed } from './changed';
 import { answer, api, Refused, type Me, type Role } from './client';
 import type { components } from './schema.generated';
 import { keys, untilThere } from './queries';
@@ -65,7 +66,7 @@ export function useComing() {
 /** What an owner does for the others, and everybody for themselves. */
 export function usePeopleChanges() {
   const queries = useQueryClient();
-  const onSuccess = () => queries.invalidateQueries({ queryKey: keys.people });
+  const onSuccess = () => changed(queries, keys.people);
   const path = (person_id: string) => ({ params: { path: { person_id } } });
   return {
     invite: useMutation({ mutationFn: (role: Role) => answer(api.POST('/api/links', { body: { role } })), onSuccess }),
@@ -91,7 +92,7 @@ export function usePeopleChanges() {
     }),
     open: useMutation({
       mutationFn: (name: string) => answer(api.POST('/api/workshops', { body: { name } })),
-      onSuccess: () => queries.invalidateQueries({ queryKey: keys.me }),
+      onSuccess: () => changed(queries, keys.me),
     }),
   };
 }

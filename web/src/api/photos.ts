@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { changed } from './changed';
 import { answer, api, asItIs } from './client';
 import { keys, untilThere } from './queries';
 
@@ -13,7 +14,7 @@ export const usePhotos = (id: string) =>
 /** Keeping a photo, deleting one, and taking it back. */
 export function usePhotoChanges(id: string) {
   const queries = useQueryClient();
-  const onSuccess = () => queries.invalidateQueries({ queryKey: keys.photos(id) });
+  const onSuccess = () => changed(queries, keys.photos(id));
   const byId = (photo_id: string) => ({ params: { path: { photo_id } } });
   return {
     add: useMutation({

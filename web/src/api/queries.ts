@@ -1,4 +1,5 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { changed } from './changed';
 import { answer, api, asItIs, unreachable, type Draft, type RingFile } from './client';
 
 /** Every key of what is kept of the server's answers. */
@@ -169,7 +170,7 @@ export const useWeavePrograms = () =>
 /** Keep one of the workshop's own weave programs, or forget it. */
 export function useProgramChanges() {
   const queries = useQueryClient();
-  const onSuccess = () => queries.invalidateQueries({ queryKey: keys.programs });
+  const onSuccess = () => changed(queries, keys.programs);
   type Program = { program: string; base_wires: number };
   return {
     keep: useMutation({ mutationFn: (body: Program) => answer(api.POST('/api/weave-programs', { body })), onSuccess }),
@@ -210,7 +211,7 @@ export const useRing = (ringId: string | undefined) =>
 /** What changes saved rings; each refreshes the lists that show them. */
 export function useRingChanges() {
   const queries = useQueryClient();
-  const refresh = () => queries.invalidateQueries({ queryKey: keys.rings });
+  const refresh = () => changed(queries, keys.rings);
   const byId = (ring_id: string) => ({ params: { path: { ring_id } } });
   return {
     create: useMutation({

@@ -1,5 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
+import { changed } from '../api/changed';
 import { SIGNED_OUT } from '../api/client';
 import { signedOut, useMe } from '../api/people';
 import { keys } from '../api/queries';
@@ -13,7 +14,7 @@ export function Inside() {
   useEffect(() => {
     const ask = () => {
       // The answer to this question says it too.
-      if (!queries.isFetching({ queryKey: keys.me })) void queries.invalidateQueries({ queryKey: keys.me });
+      if (!queries.isFetching({ queryKey: keys.me })) void changed(queries, keys.me);
     };
     window.addEventListener(SIGNED_OUT, ask);
     return () => window.removeEventListener(SIGNED_OUT, ask);

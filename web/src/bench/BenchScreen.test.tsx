@@ -70,6 +70,25 @@ test('a tap, five more and one less are counted at once and told in their order'
   expect(new Set(told(asked).map((e) => e.id)).size).toBe(3);
 });
 
+test('a bench that is opened is asked for once, and again when the server tells of more', async () => {
+  const streams: EventSource[] = [];
+  vi.spyOn(globalThis, 'EventSource').mockImplementation(function (this: EventSource) {
+    this.close = () => undefined;
+    streams.push(this);
+    return this;
+  });
+  const asked = shown(bench());
+  const questions = () => asked.filter((a) => a.path === '/api/jobs/one').length;
+  const says = (data: string) => void streams.at(-1)?.onmessage?.(new MessageEvent('message', { data }));
+  await waitFor(() => expect(streams).not.toEqual([]));
+  says('1');
+  await screen.findByRole('button', { name: /0 of 12/ });
+  says('1');
+  expect(questions()).toBe(1);
+  says('2');
+  await waitFor(() => expect(questions()).toBe(2));
+});
+
 test('keys do what buttons do, but not while something is typed', async () => {
   const asked = shown(bench({ made: 11 }));
   await screen.findByRole('button', { name: /11 of 12/ });

@@ -4,6 +4,7 @@ import Typography from '@mui/material/Typography';
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect } from 'react';
 import { Link as RouterLink, useParams } from 'react-router';
+import { changed } from '../api/changed';
 import { useBoard } from '../api/bench';
 import type { BenchTold, Board } from '../api/client';
 import { keys } from '../api/queries';
@@ -23,7 +24,7 @@ export default function BoardScreen() {
   const board = useBoard(batchId, useReader());
   const at = board.data;
   const queries = useQueryClient();
-  const ask = useCallback(() => void queries.invalidateQueries({ queryKey: keys.boards }), [queries]);
+  const ask = useCallback(() => void changed(queries, keys.boards), [queries]);
   useChanges(`/api/batches/${batchId}/changes`, ask);
   useEffect(() => {
     document.title = `${at?.title ?? 'Several rings'} · Bench · Pliant Coil`;

@@ -1,5 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { changed } from '../api/changed';
 import { Refused, type BenchEvent, type JobAtBench } from '../api/client';
 import { happened, tellEvents, useJob, type Payload } from '../api/bench';
 import { signedOut, useMayChange } from '../api/people';
@@ -9,7 +10,6 @@ import { useTell } from '../app/Notices';
 import { keep, kept, withWaiting } from './waiting';
 
 const AGAIN_MS = 1500;
-const MOST_ASKED = 3;
 /** What the server understood and won't have; whatever else went wrong, it is sent again. */
 const refused = (error: unknown) => error instanceof Refused && error.status >= 400 && error.status < 500;
 
@@ -35,15 +35,12 @@ export function useBench(id: string, reader: ReaderOf) {
     },
     [id],
   );
-  // An answer that was on its way already may not know yet what has just been told: asked again until it does.
   const upTo = useCallback(
-    async (number: number) => {
-      for (let asked = 0; asked < MOST_ASKED; asked += 1) {
-        await queries.invalidateQueries({ queryKey: ['job', id] });
+    (number: number) =>
+      changed(queries, ['job', id], () => {
         const answers = queries.getQueriesData<Partial<JobAtBench>>({ queryKey: ['job', id] });
-        if (answers.some(([, answer]) => (answer?.progress?.number ?? -1) >= number)) return;
-      }
-    },
+        return answers.some(([, answer]) => (answer?.progress?.number ?? -1) >= number);
+      }),
     [id, queries],
   );
   const send = useCallback(async () => {
@@ -84,10 +81,10 @@ export function useBench(id: string, reader: ReaderOf) {
   const ask = useCallback(
     (number: number) => {
       // What changed without an event is a photo.
-      if (number <= known.current) void queries.invalidateQueries({ queryKey: keys.photos(id) });
+      if (number <= known.current) void changed(queries, keys.photos(id));
       void upTo(number);
       // One of several: the others are asked for where they are shown.
-      void queries.invalidateQueries({ queryKey: keys.boards });
+      void changed(queries, keys.boards);
     },
     [id, queries, upTo],
   );
@@ -109,7 +106,7 @@ export function useBench(id: string, reader: ReaderOf) {
   const progress = useMemo(() => (job.data ? withWaiting(job.data.progress, waiting) : undefined), [job.data, waiting]);
   const ended = progress && progress.state !== 'open';
   useEffect(() => {
-    if (ended) void queries.invalidateQueries({ queryKey: keys.jobs });
+    if (ended) void changed(queries, keys.jobs);
   }, [ended, queries]);
   return { job, progress, say, waiting: waiting.length, away };
 }

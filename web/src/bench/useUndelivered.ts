@@ -1,5 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
+import { changed } from '../api/changed';
 import { tellEvents } from '../api/bench';
 import { keys } from '../api/queries';
 import { keep, kept, waitingJobs } from './waiting';
@@ -20,7 +21,7 @@ export function useUndelivered(path: string) {
           continue;
         }
         keep(job, []);
-        await queries.invalidateQueries({ queryKey: keys.jobs });
+        await changed(queries, keys.jobs);
       }
     };
     const again = () => void send();

@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
+import { nowIs } from '../api/changed';
 import { Conflicting, unreachable, type Draft, type RingTold } from '../api/client';
 import { keys, useRingChanges } from '../api/queries';
 import { useTell } from '../app/Notices';
@@ -40,7 +41,7 @@ export function useKeeping({ ring, draft, revision, changed, replace, settle }: 
   const stored = useCallback(
     (told: RingTold) => {
       busy.current = false;
-      queries.setQueryData(keys.ring(told.id), told);
+      nowIs(queries, keys.ring(told.id), told);
       tell({ text: `“${told.file.title}” is saved.` });
     },
     [queries, tell],
@@ -102,7 +103,7 @@ export function useKeeping({ ring, draft, revision, changed, replace, settle }: 
     closeConflict: () => setConflict(null),
     takeTheirs: () => {
       if (conflict) {
-        queries.setQueryData(keys.ring(conflict.current.id), conflict.current);
+        nowIs(queries, keys.ring(conflict.current.id), conflict.current);
         replace(conflict.current.file, conflict.current.revision);
       }
       setConflict(null);
