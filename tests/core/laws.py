@@ -8,9 +8,8 @@ from pliant_coil.core.plan.model import Plan
 
 INTO_THE_CIRCLE_MM, APART_MM = 0.02, 0.02
 """At most."""
-CLOSED_FORM = {"twist": 0.01, "prong": 0.01, "bundled": 0.015}
-"""Kinds of moves, and bands, where closed form and path may differ by more than half a per cent: a tapped cord is drawn as flat as it is;
-a prong's run slopes with the band, its bends are reckoned square; outer strands of a bundle sway round the binder."""
+_OF_LENGTH = {"coil-of-coil": 0.015}
+"""Kinds of moves whose closed form and path may differ by more than half a per cent: a coil of a coil is thousands of turns, drawn in chords."""
 _CHORD_MM = 0.02
 """A drawn arc is cut into chords, which come so much further in than it."""
 
@@ -45,3 +44,8 @@ def apart(told: Plan) -> Iterator[tuple[str, str, float]]:
         sawn_between = "kerf" in then.id or then.move != one.move + 1
         if (one.role, one.piece) == (then.role, then.piece) and not sawn_between:
             yield one.id, then.id, math.dist(one.points[-1], then.points[0])
+
+
+def as_long_as_drawn(kind: str, drawn_mm: float, reckoned_mm: float) -> bool:
+    """Whether closed form and path agree, for a kind of move."""
+    return math.isclose(drawn_mm, reckoned_mm, rel_tol=_OF_LENGTH.get(kind, 0.005), abs_tol=0.03)

@@ -14,11 +14,9 @@ from pliant_coil.core.ring_file.document import read_ring
 from pliant_coil.core.styles.handed_on import SizedBy
 from pliant_coil.core.words.refusal import Refusal
 from tests.core.anywhere import rings
-from tests.core.laws import APART_MM, CLOSED_FORM, INTO_THE_CIRCLE_MM, apart, into_the_circle
+from tests.core.laws import APART_MM, INTO_THE_CIRCLE_MM, apart, as_long_as_drawn, into_the_circle
 
 _LOOKED_AT = 1000
-_SLACK = CLOSED_FORM | dict.fromkeys(("coil-of-coil", "nest", "loop-row", "stitch", "twist"), 0.015)
-"""At their bounds these are drawn through fewer places than they are reckoned by."""
 
 
 def broken(document: dict[str, Any]) -> list[str]:
@@ -49,8 +47,7 @@ def _other_lengths(document: dict[str, Any]) -> list[str]:
             measured = placed.move.kind == "strand" and "first_20_took_mm" in document["band"]
             if path and not measured and placed.move.kind not in ("fold", "weave"):
                 along = sum(math.dist(a, b) for a, b in pairwise(path))
-                slack = _SLACK.get(placed.move.kind, _SLACK.get(made.ring.band.style, 0.005))
-                if along != pytest.approx(placed.laid_mm, rel=slack, abs=0.05):
+                if not as_long_as_drawn(placed.move.kind, along, placed.laid_mm):
                     found.append(f"{placed.id} is drawn {along:.2f} mm long, reckoned {placed.laid_mm:.2f}")
     if made.band.sized_by is SizedBy.MARK and abs(made.finished_mm - ring.aim_mm) > 0.005:
         found.append(f"comes off {made.finished_mm - ring.aim_mm:.3f} mm off")

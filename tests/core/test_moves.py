@@ -2,11 +2,14 @@
 
 import math
 from collections.abc import Callable
+from itertools import pairwise
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from scipy import integrate
+from scipy import integrate, special
+from shapely import get_coordinates
+from shapely.geometry import LineString, MultiPoint, Point
 
 from pliant_coil.core.mechanics.hulls import row
 from pliant_coil.core.mechanics.twisting import Cord
@@ -16,6 +19,7 @@ from pliant_coil.core.moves.bend import Bend
 from pliant_coil.core.moves.crossing import Crossing
 from pliant_coil.core.moves.grip import Fold
 from pliant_coil.core.moves.loop import Eye, Loop, Scroll
+from pliant_coil.core.moves.nest import Nest, StandingBead
 from pliant_coil.core.moves.passing import pass_over, pass_under
 from pliant_coil.core.moves.twist import Twist
 from pliant_coil.core.moves.wrap import Wrap
@@ -96,16 +100,48 @@ def test_a_scroll_is_an_archimedean_spiral(inner: float, pitch: float, turns: fl
 
 @given(st.integers(2, 4), st.floats(0.5, 1.2), st.floats(5, 20), st.sampled_from([-1, 1]))
 def test_a_twisted_strand_winds_round_its_cord(wires: int, wire: float, lay: float, hand: int) -> None:
-    """n wires of d lie on a circle of d/sin(π/n); the strand's helix by its velocity along a straight cord."""
+    """n wires of d lie on a circle of d/sin(π/n); the strand's helix by its velocity along a cord, as good as straight and round a ring."""
     cord = Cord(wires, wire, lay)
     helix = wire / math.sin(math.pi / wires) / 2
-    move = Twist("twist", cord, 9.5, 0.3, 50.0, 0.7, hand)
+    for radius, close in ((1e7, 1e-6), (9.5, 1e-3)):
+        move = Twist("twist", cord, radius, 0.3, 50.0, 0.7, hand)
 
-    def velocity(along: float) -> tuple[float, ...]:
-        turn = 0.7 + hand * 2 * math.pi * along / lay
-        return (1.0, -helix * 2 * math.pi / lay * math.sin(turn), helix * 2 * math.pi / lay * math.cos(turn))
+        def velocity(along: float, radius: float = radius) -> tuple[float, ...]:
+            turn = 0.7 + hand * 2 * math.pi * along / lay
+            spins = helix * 2 * math.pi / lay
+            return (1.0 + helix * math.cos(turn) / radius, -spins * math.sin(turn), spins * math.cos(turn))
 
-    assert move.length_mm == pytest.approx(arc_length(velocity, 0, 50), rel=1e-6)
+        assert move.length_mm == pytest.approx(arc_length(velocity, 0, 50), rel=close)
+
+
+@given(st.integers(2, 4), st.floats(0.5, 1.2), st.floats(4, 10), st.floats(0.65, 1))
+def test_a_tapped_cord_is_spread_as_its_wire_asks(wires: int, wire: float, lay: float, flat: float) -> None:
+    """The elliptical helix has the round one's length: by the complete elliptic integral of the second kind (scipy)."""
+    cord = Cord(wires, wire, lay)
+    up, aside = (2 * math.pi / lay * mm for mm in (cord.helix_mm * flat, cord.aside_mm(flat)))
+    longest = 1 + aside**2
+    assert 2 / math.pi * math.sqrt(longest) * special.ellipe((aside**2 - up**2) / longest) == pytest.approx(cord.wire_per_mm, rel=1e-9)
+
+
+@pytest.mark.parametrize("bead", [StandingBead(4, 4, 4, 0.76, 5), StandingBead(3, 3, 4.5, 0.6, 5), StandingBead(5, 4, 3, 0.8, 5)])
+@pytest.mark.parametrize(("turns", "from_rad", "to_rad"), [(0.5, -0.78, 0.5), (0.5, 0.1, 1.5), (1.5, 0.5, 1.5), (2.5, -0.78, 0.1)])
+def test_a_nest_is_as_long_as_its_climb_round_bead_and_legs(bead: StandingBead, turns: float, from_rad: float, to_rad: float) -> None:
+    """Rounds of bead and legs by shapely's discs and hulls, at many heights, each gone round by its own share."""
+    legs = [p for side in (-1, 1) for p in get_coordinates(Point(side * bead.leg_x_mm, 0).buffer(bead.wire_mm, quad_segs=16)).tolist()]
+    grown = bead.wire_mm / 2
+    places = []
+    steps = round(160 * turns)
+    for k in range(steps + 1):
+        angle = from_rad + (to_rad - from_rad) * k / steps
+        semi = [(half + grown) * math.cos(angle) for half in (bead.half_length_mm, bead.half_width_mm)]
+        body = [(semi[0] * math.sin(turn), semi[1] * math.cos(turn)) for turn in (2 * math.pi * j / 96 for j in range(96))]
+        around = [(x, y) for x, y in get_coordinates(MultiPoint([*legs, *body]).convex_hull).tolist()[:-1]]
+        first = around.index(min(around))
+        whole = LineString([*around[first:], *around[: first + 1]])
+        at = whole.interpolate(turns * k / steps % 1, normalized=True)
+        places.append((at.x, bead.reach_mm * math.sin(angle), at.y))
+    along = sum(math.dist(a, b) for a, b in pairwise(places))
+    assert Nest("nest", bead, turns, from_rad, to_rad).length_mm == pytest.approx(along, rel=3e-3)
 
 
 @pytest.mark.parametrize("over", [True, False])

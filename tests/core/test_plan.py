@@ -22,7 +22,7 @@ from pliant_coil.core.styles.handed_on import Form, SizedBy
 from pliant_coil.core.styles.registry import all_bands, all_heads
 from pliant_coil.core.words.refusal import Refusal
 from pliant_coil.core.words.say import Reader, write
-from tests.core.laws import APART_MM, CLOSED_FORM, INTO_THE_CIRCLE_MM, apart, into_the_circle
+from tests.core.laws import APART_MM, INTO_THE_CIRCLE_MM, apart, as_long_as_drawn, into_the_circle
 from tests.core.recipes import AMBER_MEADOW, makeable
 
 CORE = Path(__file__).parents[2] / "pliant_coil" / "core"
@@ -72,9 +72,8 @@ def test_paths_are_as_long_as_their_moves_and_strips_have_no_gaps(document: dict
             if placed.move.kind in ("fold", "weave") or not path:
                 # Weaves that change base wires are drawn with slack: within 1.6 %, tested beside their check values.
                 continue
-            slack = CLOSED_FORM.get(placed.move.kind, CLOSED_FORM.get(document["band"]["style"], 0.005))
             along = sum(math.dist(a, b) for a, b in pairwise(path))
-            assert along == pytest.approx(placed.laid_mm, rel=slack, abs=0.03), placed.id
+            assert as_long_as_drawn(placed.move.kind, along, placed.laid_mm), (placed.id, along, placed.laid_mm)
     told = planned(document)
     for wire in told.wires:
         at = 0.0

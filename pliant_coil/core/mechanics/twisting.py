@@ -11,6 +11,7 @@ from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.hammering import GROWTH, lengthened
 
 _SAMPLES = 360
+_QUARTER, _NEWTON = 16, 3
 
 
 @dataclass(frozen=True)
@@ -52,9 +53,29 @@ class Cord:
         """Mean of ln(height / t) over a turn, where the cord is higher than t: how much tapping has driven it down."""
         return _flattening(self.wires, self.wire_mm, thickness_mm)
 
+    def aside_mm(self, flat: float) -> float:
+        """How far a strand runs beside the middle line along the finger, where `flat` of its helix's height is left (0 < flat ≤ 1).
+
+        As far as keeps the wire of a turn: metal doesn't get less by being spread.
+        """
+        return _aside_mm(self, flat)
+
     def tapped_growth(self, thickness_mm: float) -> float:
         """Share by which tapping to this thickness lengthens the cord: g times its flattening."""
         return GROWTH * self.flattening(thickness_mm)
+
+
+@lru_cache(maxsize=64)
+def _aside_mm(cord: Cord, flat: float) -> float:
+    across, up = 2 * math.pi / cord.lay_mm, cord.helix_mm * flat
+    quarter = [math.pi / 2 * (k + 0.5) / _QUARTER for k in range(_QUARTER)]
+    # For slopes that are small it is what keeps the mean of their squares; the rest comes off in steps of Newton's.
+    aside = math.sqrt(2 * cord.helix_mm**2 - up**2)
+    for _ in range(_NEWTON):
+        ways = [math.hypot(1, across * up * math.sin(turned), across * aside * math.cos(turned)) for turned in quarter]
+        grows = sum(across**2 * aside * math.cos(turned) ** 2 / way for turned, way in zip(quarter, ways, strict=True))
+        aside -= (sum(ways) - _QUARTER * cord.wire_per_mm) / grows
+    return aside
 
 
 @lru_cache(maxsize=64)

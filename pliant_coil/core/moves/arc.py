@@ -2,6 +2,7 @@
 
 import math
 from dataclasses import replace
+from itertools import pairwise
 from typing import ClassVar, Self
 
 from pliant_coil.core.frozen import dataclass
@@ -56,11 +57,15 @@ class Arc(Move):
 class Swaying(Arc):
     """An arc that a strand sways beside: `aside` are angles from the top [rad] and how far it stands off there [mm], linear in between.
 
-    Its length is the arc's; swaying adds less than 1.5 % (docs/handbook.md).
+    Length: that of a helix from each angle to the next, Σ √((RΔθ)² + Δz²).
     """
 
     aside: tuple[tuple[float, float], ...]
     kind: ClassVar[str] = "arc"
+
+    @property
+    def length_mm(self) -> float:
+        return sum(math.hypot(self.radius_mm * (then - angle), z - at) for (angle, at), (then, z) in pairwise(self.aside))
 
     def path(self) -> list[Point3]:
         whole = steps_for(self.radius_mm, self.sweep_rad)

@@ -102,15 +102,21 @@ class LoopRow(Move):
         r = (self.inside_mm + self.wire_mm) / 2
         out = outside_mm(r, 2 * math.pi / _PER_LOOP)
         points = [self.spiral.frame(self.begun_mm)[0]]
+
+        def goes_on(j: float) -> None:
+            points.append(self.spiral.frame(self.begun_mm + j * self.step_mm)[0])
+
         up = (math.cos(self.splay_rad), math.sin(self.splay_rad))
         for j in range(self.loops):
+            goes_on(j + 0.25)
             (x, y, z), (tx, _, tz), (nx, _, nz) = self.spiral.frame(self.begun_mm + (j + 0.5) * self.step_mm)
             for k in range(_PER_LOOP + 1):
                 v = 2 * math.pi * k / _PER_LOOP
                 size = r if k in (0, _PER_LOOP) else out
                 along, rise = size * math.sin(v), r - size * math.cos(v)
                 points.append((x + along * tx + rise * up[1] * nx, y + rise * up[0], z + along * tz + rise * up[1] * nz))
-            points.append(self.spiral.frame(self.begun_mm + (j + 1) * self.step_mm)[0])
+            goes_on(j + 0.75)
+            goes_on(j + 1)
         return points
 
     def _counted(self, count: float) -> Self:

@@ -7,6 +7,7 @@ from typing import ClassVar, Self
 
 from pliant_coil.core.frozen import cached_property, dataclass
 from pliant_coil.core.mechanics.curves import Point, Point3, at_shares, circle_points, ellipse_points
+from pliant_coil.core.mechanics.curves import length_mm as along_mm
 from pliant_coil.core.mechanics.hulls import convex_hull
 from pliant_coil.core.moves.base import Counted, Move
 from pliant_coil.core.trade.hand import HandKind
@@ -102,14 +103,18 @@ class Nest(Move):
 
     @cached_property
     def length_mm(self) -> float:
-        return math.hypot(self.turns * self.around_mm, self.bead.reach_mm * (self.to_rad - self.from_rad))
+        # As it is drawn, which is through so many points: a round half-way up says what its curves take more.
+        middle = (self.from_rad + self.to_rad) / 2
+        level = self._levels[_LEVELS // 2]
+        drawn = along_mm([_at(level, k / _PER_TURN) for k in range(_PER_TURN + 1)])
+        return along_mm(self._way) * self.bead.around_mm(middle) / drawn
 
     def arithmetic(self) -> Say:
         return say(
-            "√(({turns} × {around} a turn, on average)² + {climb}² climbing)",
+            "{turns} × {around} a turn, on average, and {climb} higher at its end, along its way",
             turns=Number(self.turns),
             around=Thickness(self.around_mm),
-            climb=Thickness(self.bead.reach_mm * abs(self.to_rad - self.from_rad)),
+            climb=Thickness(self.bead.reach_mm * (math.sin(self.to_rad) - math.sin(self.from_rad))),
         )
 
     @cached_property
@@ -150,6 +155,10 @@ class Nest(Move):
         return (side * (self.bead.leg_x_mm + self.bead.wire_mm), self.bead.axis_y_mm + self.bead.reach_mm * math.sin(angle), 0.0)
 
     def path(self) -> list[Point3]:
+        return self._way
+
+    @cached_property
+    def _way(self) -> list[Point3]:
         steps = max(2, round(self.turns * _PER_TURN))
         # A whole turn's end is its beginning again: just short of it the way isn't cut.
         return [self.point(self.turns * min(k / steps, 1 - 1e-9)) for k in range(steps + 1)]

@@ -59,8 +59,9 @@ class Spike(HoopWrap):
         far = [k for k in range(n) if loop[k][0] > widest - 1e-9]
         half = self.profile.width_mm / 2
         omega = 2 * math.pi / self.lay_mm
-        sides = [math.dist(loop[k], loop[(k + 1) % n]) for k in range(n)]
-        around = sum(sides)
+        # Where the loop would pass the hoop's outside it goes out along the spike and comes back, its two wires close together: at half pace.
+        paces = [math.dist(loop[k], loop[(k + 1) % n]) * (0.5 if far[0] <= k < far[-1] else 1.0) for k in range(n)]
+        around = sum(paces)
         points: list[Point3] = []
         gone = 0.0
         for k in range(n + 1):
@@ -68,11 +69,10 @@ class Spike(HoopWrap):
             if not far[0] < k < far[-1]:
                 points.append(self.hoop.at(at, *loop[k % n]))
             if k == far[0]:
-                # Instead of passing the hoop's outside it goes out along the spike and comes back.
-                back = at + self.step_rad * sum(sides[far[0] : far[-1]]) / around
+                back = at + self.step_rad * sum(paces[far[0] : far[-1]]) / around
                 points += self._stem(at, (at + back) / 2, out, half, omega, 1)
                 points += self._stem(back, (at + back) / 2, out, half, omega, -1)[::-1]
-            gone += sides[k % n] if k < n else 0.0
+            gone += paces[k % n] if k < n else 0.0
         return points
 
     def _stem(self, base: float, tip: float, out: float, half: float, omega: float, sign: int) -> list[Point3]:

@@ -6,7 +6,7 @@ from dataclasses import field, replace
 from typing import ClassVar, Self
 
 from pliant_coil.core.frozen import dataclass
-from pliant_coil.core.mechanics.curves import Point, Point3
+from pliant_coil.core.mechanics.curves import Point, Point3, at_shares
 from pliant_coil.core.moves.base import Counted, Move, Obstacle
 from pliant_coil.core.trade.hand import HandKind
 from pliant_coil.core.words.figures import Number, Thickness
@@ -61,8 +61,9 @@ class Stitch(Move):
 def rounds_along(loop: Sequence[Point], start: Point, rounds: int, from_mm: float, step_mm: float) -> list[Point3]:
     """So many times round a closed loop, from its corner nearest to `start`, each a step on from the last: (along, and the loop's two)."""
     first = min(range(len(loop)), key=lambda k: math.dist(loop[k], start))
-    corners = len(loop)
-    return [(from_mm + step_mm * k / corners, *loop[(first + k) % corners]) for k in range(rounds * corners + 1)]
+    once = at_shares([*loop[first:], *loop[:first], loop[first]], len(loop))
+    again = [(from_mm + step_mm * (turn + share), *point) for turn in range(rounds) for share, point in once[1:]]
+    return [(from_mm, *loop[first]), *again]
 
 
 @dataclass(frozen=True)
