@@ -13,6 +13,8 @@ Point3 = tuple[float, float, float]
 
 TOLERANCE_MM = 0.02
 """How far a drawing may stand off the curve that it draws."""
+CHORD_MM = 1.0
+"""What is laid flat follows the finger in chords: one so long stands off the smallest finger's circle by the tolerance."""
 _SAME_MM = 1e-9
 
 

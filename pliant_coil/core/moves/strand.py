@@ -5,15 +5,11 @@ from typing import ClassVar
 
 from pliant_coil.core.frozen import dataclass
 from pliant_coil.core.mechanics.braiding import Braid
-from pliant_coil.core.mechanics.curves import Point3, dense
+from pliant_coil.core.mechanics.curves import CHORD_MM, Point3, dense
 from pliant_coil.core.moves.base import Move, on_circle
 from pliant_coil.core.trade.hand import HandKind
 from pliant_coil.core.words.figures import Length, Number
 from pliant_coil.core.words.say import Say, say
-
-_CHORD_MM = 1.0
-"""What is straight between two corners of the flat braid follows the circle too: on the smallest finger a chord so long stands off it by 0.02."""
-
 
 @dataclass(frozen=True)
 class Strand(Move):
@@ -67,5 +63,5 @@ class Strand(Move):
         return self._at(self.length_along_mm)
 
     def path(self) -> list[Point3]:
-        points = dense(self.braid.points(self.phase, self.length_along_mm), _CHORD_MM)
+        points = dense(self.braid.points(self.phase, self.length_along_mm), CHORD_MM)
         return [on_circle(self.radius_mm + out, self.from_rad + s / self.radius_mm, z) for s, z, out in points]

@@ -4,7 +4,7 @@ from dataclasses import replace
 from typing import ClassVar, Self
 
 from pliant_coil.core.frozen import cached_property, dataclass
-from pliant_coil.core.mechanics.curves import Point, Point3, Way
+from pliant_coil.core.mechanics.curves import CHORD_MM, Point, Point3, Way, dense
 from pliant_coil.core.mechanics.weave import Weave
 from pliant_coil.core.moves.base import Counted, Move, on_band, on_circle
 from pliant_coil.core.trade.hand import HandKind
@@ -122,14 +122,27 @@ class FrameWeaving(Weaving):
     level_mm: float | None = None
     """Height of a frame that lies flat; laid on the band's circle where it is None."""
 
-    def _laid(self, k: int, point: Point3) -> Point3:
+    def _flat(self, k: int, point: Point3) -> Point3:
+        """A point of cycle `k` on the unrolled band: along it, away from it, along the finger."""
         s, z, out = point
         (a, b, _), (da, db, _) = self._way.at(self.from_mm + k * self.weave.cycle_mm + s)
         aside = self.weave.pitch_mm / 2 + (z if self.first_on_track else -z)
         aside = -aside if self.outside_right else aside
+        return (a - db * aside, out, b + da * aside)
+
+    def _rolled(self, flat: Point3) -> Point3:
+        along, out, z = flat
         if self.level_mm is not None:
-            return (a - db * aside, self.level_mm + out, b + da * aside)
-        return on_circle(self.radius_mm + out, (a - db * aside) / self.radius_mm, b + da * aside)
+            return (along, self.level_mm + out, z)
+        return on_circle(self.radius_mm + out, along / self.radius_mm, z)
+
+    def _laid(self, k: int, point: Point3) -> Point3:
+        return self._rolled(self._flat(k, point))
+
+    def path(self) -> list[Point3]:
+        cycle = self._cycle()
+        # What goes straight across from one wire to the other follows the finger too.
+        return [self._rolled(flat) for flat in dense([self._flat(k, point) for k in range(self.cycles) for point in cycle], CHORD_MM)]
 
     @cached_property
     def _way(self) -> Way:

@@ -33,11 +33,14 @@ def wrap_at(
 
 
 def led_to(wrap: Wrap, end: End, turned: bool) -> Lead | None:
-    """The way from where a tail stands to where its wraps begin, where they aren't side by side; seen on the right side like the wraps."""
+    """The way from where a tail stands to where its wraps begin, where they aren't side by side; seen on the right side like the wraps.
+
+    Where the finger's circle is in the way it lies on it.
+    """
     x, y, z = end.at
     at = (-x, y, -z) if turned else end.at
     far = math.dist(at, wrap.begins) > WIDEST_WIRES * end.wire.width_mm
-    return Lead("to the edge", at, wrap.begins) if far else None
+    return Lead("to the edge", at, wrap.begins, wrap.band_radius_mm + end.wire.height_mm / 2) if far else None
 
 
 def edge_of(band: FormedBand, end: End) -> int:
