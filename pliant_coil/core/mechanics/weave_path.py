@@ -154,15 +154,15 @@ def walk(way: Iterable[Leg], lay: Lay, slack: float) -> tuple[list[Point3], floa
             for part in range(parts + 1):
                 share = part / parts
                 angle = math.radians(leg.from_deg + (leg.to_deg - leg.from_deg) * share)
-                shifted = along + step * (leg.advance * share + leg.lean[0] + (leg.lean[1] - leg.lean[0]) * share)
+                shifted = along + step * leg.advance * share + lay.wire_mm * (leg.lean[0] + (leg.lean[1] - leg.lean[0]) * share)
                 points.append((shifted, z + out * math.cos(angle), out * math.sin(angle)))
             along += step * leg.advance
         elif leg.from_wire != leg.to_wire:
             start, end = lay.z_mm(leg.from_wire), lay.z_mm(leg.to_wire)
             # Under them the mandrel presses it flat.
             height = -r * (1 + UNDER * slack) if leg.under else r * (1 + slack)
-            points.append((along + step * leg.lean[0], start + (end - start) / 3, height))
-            points.append((along + step * leg.lean[1], end + (start - end) / 3, height))
+            points.append((along + lay.wire_mm * leg.lean[0], start + (end - start) / 3, height))
+            points.append((along + lay.wire_mm * leg.lean[1], end + (start - end) / 3, height))
     return points, along
 
 
@@ -184,24 +184,33 @@ def halves_points(lay: Lay) -> tuple[list[Point3], list[Point3]]:
     found = []
     r = lay.loop_radius_mm
     before = 0.0
+    # It passes by round its outer wire and on the outer half of the ways to it and back: beside the middle wire the other's wraps lie.
+    quarter, half_way = math.pi / 2 * r, lay.pitch_mm / 2
     for k, g in enumerate(lay.groups):
         rest = lay.step_mm * sum(other.wraps for other in lay.groups if other is not g)
         points: list[Point3] = []
         outwards = -1 if k == 0 else 1
         outer, inner = (lay.z_mm(w) for w in ((g.first, g.last) if k == 0 else (g.last, g.first)))
         at = before if k else 0.0
-        start = 0.0
         for wrap in range(g.wraps):
             for part in range(13):
-                # Each begins on its outer wire; there it goes on past the other half's wraps, where none of them lies.
-                before_first, after_last = (3 - part) / 6 if wrap == 0 else 0.0, (part - 9) / 6 if wrap == g.wraps - 1 else 0.0
-                along = start + lay.step_mm * part / 12 + rest * (max(0.0, after_last) - max(0.0, before_first))
-                # Under first, from the outer wire to the middle one; the second half is the first one's mirror image.
+                # Each begins on its outer wire, and goes under to the middle one first; the second half is the first one's mirror image.
+                along = lay.step_mm * (wrap + part / 12)
+                turned = abs(6 - part) / 6 - 0.5
+                past = (half_way + quarter * 2 * turned) / (half_way + quarter) / 2
+                if part < 6:
+                    past = -past if wrap == 0 else 0.0
+                elif wrap < g.wraps - 1:
+                    past = 0.0
                 out, height = outwards * r * math.cos(math.pi * part / 6), -r * math.sin(math.pi * part / 6)
+                if turned >= 0:
+                    points.append((along + rest * past, outer + out, height))
                 if part in (3, 9):
-                    points.append((along, (outer if part == 3 else inner) + out, height))
-                points.append((along, (inner if 3 <= part < 9 else outer) + out, height))
-            start += lay.step_mm
+                    points.append((along, (outer + inner) / 2, height))
+                if turned <= 0:
+                    points.append((along, inner + out, height))
+                if part == 9:
+                    points[-3:] = reversed(points[-3:])
         found.append([(s + at, z, out) for s, z, out in points])
         before += lay.step_mm * g.wraps
     return found[0], found[1]

@@ -11,6 +11,7 @@ from pliant_coil.core.trade.hand import HandKind
 from pliant_coil.core.words.figures import Length, Number
 from pliant_coil.core.words.say import Say, say
 
+
 @dataclass(frozen=True)
 class Strand(Move):
     """A strand of `braid` over `length_along_mm` of a band whose middle runs `radius_mm` from the axis.

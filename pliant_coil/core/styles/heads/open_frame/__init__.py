@@ -201,25 +201,21 @@ class OpenFrame(HeadStyle):
         self, frame: Frame, radius: float, left: tuple[float, float, float], right: tuple[float, float, float], d: float
     ) -> tuple[Placed, ...]:
         """From the first lane through the neck round the outline and back through the neck to the second lane."""
-        rounding = self.corner_radius_mm + d / 2
         corners = frame.outline
-        curve = len(corners) >= CURVE_CORNERS // 2
         order = corners if left[2] > 0 else (corners[0], *reversed(corners[1:]))
         if self.neck == "crossed":
             # Each tail leaves on the other side: the outline is walked from the far side.
             order = (order[0], *reversed(order[1:]))
-        outline = Figure(
-            "outline",
-            (*order, order[0]),
-            0.0 if curve else rounding,
-            radius,
-            mark="middle",
-            mark_share=0.5,
-            at_pliers_mm=0.0 if curve else d,
-        )
+        outline = replace(self._bent("outline", (*order, order[0]), radius, d, frame), mark="middle", mark_share=0.5)
         path = outline.path()
         names: list[Move] = [Lead("neck", left, path[0]), outline, Lead("neck", path[-1], right)]
         return tuple(Placed(f"head.{name}", move) for name, move in zip(("neck1", "outline", "neck2"), names, strict=True))
+
+    def _bent(self, label: str, corners: tuple[Point, ...], radius: float, d: float, frame: Frame) -> Figure:
+        """The outline, or a part of it, with its corners as they are bent; a curve is followed as it is."""
+        if len(frame.outline) >= CURVE_CORNERS // 2:
+            return Figure(label, corners, 0.0, radius)
+        return Figure(label, corners, self.corner_radius_mm + d / 2, radius, at_pliers_mm=d)
 
     def _counts(self, frame: Frame, wires: Wires) -> tuple[int, int, int]:
         """Wraps up to where the wires run side by side, repeats on a half, plain wraps at an outer corner."""
@@ -248,7 +244,8 @@ class OpenFrame(HeadStyle):
     ) -> tuple[Placed, ...]:
         """One half of the frame: wraps on the parted wire, repeats, plain wraps at the corners, the end on the outline."""
         parting, repeats, corner = counts
-        track = frame.inner if side == "near" else tuple((a, -z) for a, z in frame.inner)
+        bent = self._bent("inner", frame.inner, radius, wires["base"].size_mm, frame).flat()
+        track = tuple(bent if side == "near" else [(a, -z) for a, z in bent])
         program, plain = self._weave(wires, frame, self.frame_program), self._weave(wires, frame, "A1")
         plain = replace(plain, groups=plain.groups[:1])
         corners = self.outer_corners(frame)
