@@ -10,7 +10,7 @@ interface Notice {
 
 const Tell = createContext<(notice: Notice) => void>(() => undefined);
 
-/** Short messages at the bottom of the page. */
+/** Short messages at that end of the page where the answer isn’t: below on a wide screen, above on a narrow one. */
 export function NoticesProvider({ children }: { children: ReactNode }) {
   const [notice, setNotice] = useState<(Notice & { key: number }) | null>(null);
   const tell = useCallback((next: Notice) => setNotice({ ...next, key: Date.now() }), []);
@@ -21,6 +21,7 @@ export function NoticesProvider({ children }: { children: ReactNode }) {
         key={notice?.key}
         open={notice !== null}
         autoHideDuration={5000}
+        sx={{ top: { xs: 16, lg: 'auto' }, bottom: { xs: 'auto', lg: 24 } }}
         onClose={(_, reason) => {
           if (reason !== 'clickaway') setNotice(null);
         }}
