@@ -351,7 +351,7 @@ LIMITS = {
     "slowest band": ("≤ 5 ms", "ms"),
     "slowest band with paths": ("≤ 60 ms", "ms"),
     "slowest pair": ("≤ 8 ms", "ms"),
-    "slowest pair with paths": ("≤ 80 ms", "ms"),
+    "slowest pair with paths": ("≤ 60 ms", "ms"),
     "largest weave over HTTP": ("≤ 150 ms", "ms"),
     "trivial endpoint": ("", "ms"),
     "POST /api/plan": ("", "ms"),
