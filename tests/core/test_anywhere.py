@@ -40,7 +40,7 @@ def _other_lengths(document: dict[str, Any]) -> list[str]:
     made = solver.made(best.form)
     found = []
     for piece in made.pieces:
-        woven = [placed for placed in piece.moves if isinstance(placed.move, Weaving) and placed.move.half is None]
+        woven = [placed for placed in piece.moves if isinstance(placed.move, Weaving)]
         along, reckoned = sum(length_mm(placed.path()) for placed in woven), sum(placed.laid_mm for placed in woven)
         # Round the points of a frame wraps fan out; all of a wire's weave together keeps to what was cut for it.
         framed = any(isinstance(placed.move, FrameWeaving) for placed in woven)

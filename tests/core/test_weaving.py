@@ -47,6 +47,18 @@ def test_half_way_round_a_flat_bead() -> None:
     assert 300 < needed < 375
 
 
+@given(st.floats(1, 3), st.floats(0.6, 1.2), st.floats(0.25, 0.5))
+def test_a_folded_wire_passes_loose_wraps_too(packing: float, base: float, wire: float) -> None:
+    """Each half wraps its own pair twice a cycle, and goes a cycle on: never less than wraps that go on evenly take, nor much more."""
+    weave = Weave(read_program("AB2 BC2", 3, ""), 3, base, wire, wire, packing, folded=True)
+    loop = 2 * (base + wire) + math.pi * (base + wire)
+    evenly = 4 * math.hypot(loop, 4 * wire * packing / 2)
+    assert 0.99 * evenly < weave.wire_per_cycle_mm < 1.06 * evenly
+    close = Weave(read_program("AB2 BC2", 3, ""), 3, base, wire, wire, 1.0, folded=True)
+    assert close.wire_per_cycle_mm == pytest.approx(4 * math.hypot(loop, wire))
+    assert weave.wire_per_cycle_mm >= close.wire_per_cycle_mm - 1e-9
+
+
 @given(programs, st.sampled_from(["0.25 mm", "0.3 mm", "0.4 mm", "0.5 mm"]), st.integers(4, 14))
 def test_a_woven_band_comes_off_at_what_it_was_formed_at(program: str, weave: str, size: int) -> None:
     """A scrap of the base wire bent to the mandrel is as long as the weave when it is bent two weave wires larger."""

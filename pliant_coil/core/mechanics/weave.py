@@ -4,6 +4,7 @@ Source: a taut wire round round wires, wrap beside wrap; derivation and check va
 """
 
 import math
+from dataclasses import replace
 
 from pliant_coil.core.frozen import cached_property, dataclass
 from pliant_coil.core.mechanics.curves import Point3, length_mm
@@ -77,9 +78,24 @@ class Weave:
         The sum of the wraps; where one wire has to cross over to other base wires on the way (`AB2 BC2` unfolded), the
         length of the cycle's curve.
         """
-        if crosses_over(self.groups) and not self.folded:
+        if self.folded:
+            return sum(self.half_mm(g) for g in self.groups)
+        if crosses_over(self.groups):
             return length_mm(self.cycle_points())
         return sum(g.wraps * self.wrap_mm(g.wires) for g in self.groups)
+
+    def half_mm(self, group: Group) -> float:
+        """Wire that the half of a folded wire which wraps `group` takes a cycle: its wraps, and what looseness adds between them."""
+        return group.wraps * self.wrap_mm(group.wires) + self.past_mm
+
+    @cached_property
+    def past_mm(self) -> float:
+        """What a half of a folded wire takes more to pass the other's wraps than if those touched, a cycle."""
+        if self.packing == 1:
+            return 0.0
+        close, group = replace(self, packing=1.0), self.groups[0]
+        whole = length_mm(self.half_points(0)) - length_mm(close.half_points(0))
+        return whole - group.wraps * (self.wrap_mm(group.wires) - close.wrap_mm(group.wires))
 
     def chart(self) -> list[ChartWrap]:
         """Every wrap of a cycle where it lies: each base wire is filled from its own end."""

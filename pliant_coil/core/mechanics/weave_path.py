@@ -14,7 +14,7 @@ from pliant_coil.core.mechanics.hulls import outside_mm
 from pliant_coil.core.mechanics.program import Group
 
 LEAN, SLIGHT = 0.25, 0.1
-"""How far wraps lean, in wraps: those that don't advance by a quarter, the others a little on their middle third."""
+"""How far wraps lean, in widths of their wire: those that don't advance by a quarter, the others a little on their middle third."""
 SLACK = 0.075
 """How far a wrap stands off between two base wires, over the loop's radius: fine wire is never quite taut there."""
 UNDER = 0.3
@@ -43,7 +43,7 @@ class Lay:
 
 @dataclass(frozen=True, slots=True)
 class Round:
-    """Part of a loop round one base wire. `lean` shifts its ends along the wire without advancing [steps]."""
+    """Part of a loop round one base wire. `lean` shifts its ends along the wire without advancing [its own widths]."""
 
     wire: int
     from_deg: float
@@ -191,6 +191,7 @@ def halves_points(lay: Lay) -> tuple[list[Point3], list[Point3]]:
         points: list[Point3] = []
         outwards = -1 if k == 0 else 1
         outer, inner = (lay.z_mm(w) for w in ((g.first, g.last) if k == 0 else (g.last, g.first)))
+        over = (outer, (outer + inner) / 2, inner)
         at = before if k else 0.0
         for wrap in range(g.wraps):
             for part in range(13):
@@ -203,14 +204,8 @@ def halves_points(lay: Lay) -> tuple[list[Point3], list[Point3]]:
                 elif wrap < g.wraps - 1:
                     past = 0.0
                 out, height = outwards * r * math.cos(math.pi * part / 6), -r * math.sin(math.pi * part / 6)
-                if turned >= 0:
-                    points.append((along + rest * past, outer + out, height))
-                if part in (3, 9):
-                    points.append((along, (outer + inner) / 2, height))
-                if turned <= 0:
-                    points.append((along, inner + out, height))
-                if part == 9:
-                    points[-3:] = reversed(points[-3:])
+                places = {3: over, 9: over[::-1]}.get(part, (outer if turned > 0 else inner,))
+                points += [(along + (rest * past if z == outer else 0.0), z + out, height) for z in places]
         found.append([(s + at, z, out) for s, z, out in points])
         before += lay.step_mm * g.wraps
     return found[0], found[1]

@@ -40,8 +40,7 @@ class Weaving(Move):
         """Wire of one cycle."""
         if self.half is None:
             return self.weave.wire_per_cycle_mm
-        group = self.weave.groups[self.half]
-        return group.wraps * self.weave.wrap_mm(group.wires)
+        return self.weave.half_mm(self.weave.groups[self.half])
 
     @property
     def length_mm(self) -> float:
@@ -63,6 +62,8 @@ class Weaving(Move):
     def arithmetic(self) -> Say:
         groups = self.weave.groups if self.half is None else (self.weave.groups[self.half],)
         wraps = [say("{n} × {loop} on {name}", n=g.wraps, loop=Thickness(self.weave.wrap_mm(g.wires)), name=g.name) for g in groups]
+        if self.half is not None and self.weave.past_mm:
+            wraps.append(say("{past} past the other half’s", past=Thickness(self.weave.past_mm)))
         return say(
             "{cycles} × {each} a repeat ({wraps})",
             cycles=Number(self.cycles),
