@@ -9,7 +9,7 @@ from functools import lru_cache
 from pliant_coil.core.frozen import cached_property, dataclass
 from pliant_coil.core.trade.profiles import Point, Profile
 
-OFF_THE_ARC_MM = 0.01
+OFF_THE_ARC_MM = 0.006
 """How far a corner of a polyline may stand outside the arc that it is as long as; a side of t radians stands out by r·t²/24."""
 
 _ON_THE_EDGE_MM = 1e-9
