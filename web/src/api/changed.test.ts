@@ -57,6 +57,18 @@ test('an answer on its way that knows of the change is enough', async () => {
   expect(answers).toHaveLength(1);
 });
 
+test('an answer that is lost on its way is not waited for', async () => {
+  vi.useFakeTimers();
+  const { queries, answers, shown } = lookedAt();
+  const heard = changed(queries, ['rings']);
+  await vi.advanceTimersByTimeAsync(10_000);
+  expect(answers).toHaveLength(2);
+  answers[1]?.('after');
+  await heard;
+  expect(shown()).toBe('after');
+  vi.useRealTimers();
+});
+
 test('a question that fails is asked again after the change', async () => {
   const queries = new QueryClient();
   const list = vi.fn().mockRejectedValueOnce(new Error('gone')).mockResolvedValue('after');

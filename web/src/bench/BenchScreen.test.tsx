@@ -44,7 +44,7 @@ const told = (asked: Asked[]) =>
 
 function shown(at: ReturnType<typeof bench>) {
   const asked = serving({
-    'GET /api/jobs/one': at,
+    'GET /api/jobs/one': () => structuredClone(at),
     'POST /api/jobs/one/events': { number: 1 },
     'GET /api/jobs/one/photos': [],
   });
@@ -77,7 +77,8 @@ test('a bench that is opened is asked for once, and again when the server tells 
     streams.push(this);
     return this;
   });
-  const asked = shown(bench());
+  const at = bench();
+  const asked = shown(at);
   const questions = () => asked.filter((a) => a.path === '/api/jobs/one').length;
   const says = (data: string) => void streams.at(-1)?.onmessage?.(new MessageEvent('message', { data }));
   await waitFor(() => expect(streams).not.toEqual([]));
@@ -85,6 +86,8 @@ test('a bench that is opened is asked for once, and again when the server tells 
   await screen.findByRole('button', { name: /0 of 12/ });
   says('1');
   expect(questions()).toBe(1);
+  Object.assign(at.progress, { number: 2 });
+  says('2');
   says('2');
   await waitFor(() => expect(questions()).toBe(2));
 });

@@ -10,6 +10,7 @@ import { useTell } from '../app/Notices';
 import { keep, kept, withWaiting } from './waiting';
 
 const AGAIN_MS = 1500;
+const MOST_ASKED = 3;
 /** What the server understood and won't have; whatever else went wrong, it is sent again. */
 const refused = (error: unknown) => error instanceof Refused && error.status >= 400 && error.status < 500;
 
@@ -36,11 +37,17 @@ export function useBench(id: string, reader: ReaderOf) {
     [id],
   );
   const upTo = useCallback(
-    (number: number) =>
-      changed(queries, ['job', id], () => {
-        const answers = queries.getQueriesData<Partial<JobAtBench>>({ queryKey: ['job', id] });
-        return answers.some(([, answer]) => (answer?.progress?.number ?? -1) >= number);
-      }),
+    async (number: number) => {
+      const known = () =>
+        queries
+          .getQueriesData<Partial<JobAtBench>>({ queryKey: ['job', id] })
+          .some(([, answer]) => (answer?.progress?.number ?? -1) >= number);
+      // While the server is gone the last answer that was kept is given, and knows too little.
+      for (let asked = 0; asked < MOST_ASKED; asked += 1) {
+        await changed(queries, ['job', id], known);
+        if (known()) return;
+      }
+    },
     [id, queries],
   );
   const send = useCallback(async () => {
