@@ -33,20 +33,6 @@ def test_prints_a_card(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> No
         assert words in card
 
 
-def test_a_card_has_pieces_alike_once(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
-    for band, each in (
-        ({"style": "bundled"}, ["4 × ", ""]),
-        ({"style": "twisted", "wires": 3}, ["3 × "]),
-        ({"style": "woven"}, ["2 × ", ""]),
-    ):
-        file = tmp_path / "several.ring.json"
-        file.write_text(json.dumps({"band": band, "head": {"style": "none"}}))
-        assert main(["plan", str(file)]) == 0
-        lines = [line for line in capsys.readouterr().out.splitlines() if line.startswith(("Cut ", "Run off "))]
-        assert [("× " in line, " each" in line) for line in lines] == [(bool(many), bool(many)) for many in each]
-        assert all(many in line for line, many in zip(lines, each, strict=True))
-
-
 @pytest.mark.parametrize("text", ['{"finger": {"size": "US 99"}}', "{", ""])
 def test_refuses_with_exit_2_and_the_field_on_stderr(text: str, tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
     file = tmp_path / "bad.ring.json"

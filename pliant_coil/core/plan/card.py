@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 
-from pliant_coil.core.plan.model import Plan, Size, Wire
+from pliant_coil.core.plan.model import Plan, Size
 from pliant_coil.core.styles.handed_on import SizedBy
 from pliant_coil.core.words.say import Figure, Reader, write
 
@@ -30,12 +30,10 @@ def card(plan: Plan, reader: Reader) -> str:
     lines += [f"  {c.cause}: {w(c.said)}" for c in plan.contributions]
     if plan.fit:
         lines += ["", w(plan.fit.words)]
-    for wires in alike(plan.wires):
-        wire = wires[0]
-        pieces, each = (f"{len(wires)} × ", " each") if len(wires) > 1 else ("", "")
+    for wire in plan.wires:
         lines += [
             "",
-            f"{'Run off' if wire.from_reel else 'Cut'} {pieces}{w(wire.cut)} of {w(wire.label)}, {wire.mass_g:.2f} g{each}",
+            f"{'Run off' if wire.from_reel else 'Cut'} {w(wire.cut)} of {w(wire.label)}, {wire.mass_g:.2f} g",
             f"  {w(wire.arithmetic)}",
             *([f"  {w(wire.more)}"] if wire.more else []),
         ]
@@ -47,15 +45,6 @@ def card(plan: Plan, reader: Reader) -> str:
         lines += [f"     ! {w(caution)}" for caution in step.cautions]
     lines += ["", *(f"Mind: {w(warning.text)}" for warning in plan.warnings)] if plan.warnings else []
     return "\n".join(lines)
-
-
-def alike(wires: Sequence[Wire]) -> list[list[Wire]]:
-    """Pieces that are cut and marked alike, each kind together: to the millimetre, for nobody marks finer."""
-    kinds: dict[object, list[Wire]] = {}
-    for wire in wires:
-        marks = tuple((mark.label, round(mark.at_mm)) for mark in wire.marks)
-        kinds.setdefault((wire.role, wire.from_reel, wire.cut_mm, marks), []).append(wire)
-    return list(kinds.values())
 
 
 def repeats(lines: Sequence[str]) -> list[str]:
