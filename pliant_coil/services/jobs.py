@@ -8,13 +8,12 @@ from functools import lru_cache
 from typing import Any
 from uuid import UUID
 
-from pydantic import TypeAdapter
 from sqlalchemy import func, select
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
 from pliant_coil import __version__
-from pliant_coil.core.bench.events import CameBack, Ended, Event, LeftOut, Reopened, TakenBack
+from pliant_coil.core.bench.events import CameBack, Chosen, Ended, Event, LeftOut, Reopened, TakenBack, read_event
 from pliant_coil.core.bench.hand import Hand, SizeRead, changed, learned, size_offset
 from pliant_coil.core.bench.plots import PlotsTold, plots_told
 from pliant_coil.core.bench.progress import Numbered, Progress
@@ -23,7 +22,7 @@ from pliant_coil.core.bench.ring_at_bench import RingAtBench
 from pliant_coil.core.making.planned import Planned, planned
 from pliant_coil.core.plan.build import plan_of, sentence_text
 from pliant_coil.core.ring_file.document import RingFile, read_ring
-from pliant_coil.core.words.refusal import refuse
+from pliant_coil.core.words.refusal import Refusal, refuse
 from pliant_coil.services.rings import UNTITLED, document_of
 from pliant_coil.services.scope import InWorkshop, NotFound, Who
 from pliant_coil.services.tables import csv_text
@@ -36,7 +35,6 @@ _COLUMNS = (
     "ended", "title", "state", "aim_mm", "planned_size_mm", "size_mm", "minutes", "piece", "cut_mm",
     "planned_wire_mm", "used_wire_mm", "why",
 )  # fmt: skip
-_EVENT: TypeAdapter[Event] = TypeAdapter(Event)
 _REMEMBERED = 240
 """Rings from which a hand is learned: one sixty rings old counts half, one that is older than these a sixteenth."""
 MOST_EVENTS = 5000
@@ -71,9 +69,8 @@ class Learnt:
     newest: tuple[int, object, datetime | None]
     """The records that it is learned from, as `newest_record` names them."""
     hand: Hand
-    jobs: list[Job]
-    records: list[Record]
-    """Theirs, in the same order."""
+    made: list[tuple[Job, Record]]
+    """The rings that say it, the oldest first."""
     changed: bool
 
 
@@ -119,6 +116,7 @@ class Jobs(InWorkshop):
             job = job_found(store.find(session, workshop_id, job_id, lock=True))
             if not job.has_plan:
                 raise NotFound("it comes from a notebook: nothing happens to it any more")
+            _check_forms(job, events)
             written = write_down(session, job, events, author)
             if job.number > MOST_EVENTS:
                 refuse("events", "more has been told of this ring than a ring can stand", f"up to {MOST_EVENTS} events")
@@ -132,9 +130,9 @@ class Jobs(InWorkshop):
             # Learned anew when a ring has ended, never at a letter typed.
             if known is None or known.newest != newest:
                 jobs = store.records(session, workshop_id, newest=_REMEMBERED, since=newest[2])
-                records = [record for job in jobs if (record := record_kept(job))]
-                rings = [record.as_used() for record in records]
-                known = self._hands[workshop_id] = Learnt(newest, learned(rings), jobs, records, changed(rings))
+                made = [(job, record) for job in jobs if (record := record_kept(job))]
+                rings = [record.as_used() for _, record in made]
+                known = self._hands[workshop_id] = Learnt(newest, learned(rings), made, changed(rings))
         return known
 
     def learn_afresh(self) -> None:
@@ -148,7 +146,7 @@ class Jobs(InWorkshop):
         A spoiled ring says nothing of a mandrel."""
         reads = [
             SizeRead(record.mandrel, record.family, off)
-            for record in self.learnt().records
+            for _, record in self.learnt().made
             if record.mandrel and record.state == "finished" and (off := record.off_mm) is not None
         ]
         found = []
@@ -215,6 +213,14 @@ def write_down(session: Session, job: Job, events: Sequence[Event], author: UUID
     return written
 
 
+def _check_forms(job: Job, events: Sequence[Event]) -> None:
+    """Raise `Refusal` for a mark at which the ring of a job can't be formed."""
+    for event in events:
+        if isinstance(event, Chosen) and event.form_mm is not None:
+            formed = _as_planned(json.dumps(job.file)).formed(event.form_mm)
+            formed.planned  # noqa: B018 (it is made when it is first asked for)
+
+
 def _rows(jobs: Sequence[Job]) -> Iterator[list[object]]:
     for job in jobs:
         record = record_kept(job)
@@ -229,13 +235,21 @@ def _rows(jobs: Sequence[Job]) -> Iterator[list[object]]:
 
 
 def standing_of(session: Session, job: Job) -> Standing:
-    """A job as it stands after all that happened to it."""
+    """A job as it stands after all that happened to it. What can't be read or done any more is set aside, and counted."""
     if job.file is None:
         raise NotFound("it comes from a notebook: it has no plan to stand at the bench with")
     as_planned = _as_planned(json.dumps(job.file))
-    events = [Numbered(e.number, _EVENT.validate_python(e.event)) for e in store.events(session, job)]
-    progress = as_planned.progress(events)
-    at_bench = as_planned if progress.form_mm is None else as_planned.formed(progress.form_mm)
+    stored = [(e.number, read_event(e.event)) for e in store.events(session, job)]
+    progress = as_planned.progress([Numbered(number, event) for number, event in stored if event])
+    progress.set_aside = sum(1 for _, event in stored if event is None)
+    at_bench = as_planned
+    if progress.form_mm is not None:
+        try:
+            at_bench = as_planned.formed(progress.form_mm)
+            at_bench.planned  # noqa: B018 (it is made when it is first asked for)
+        except Refusal:
+            at_bench = as_planned
+            progress.set_aside += 1
     return Standing(job, as_planned.ring.file, as_planned.plan, at_bench, progress)
 
 

@@ -10,6 +10,7 @@ from sqlalchemy import (
     Computed,
     DateTime,
     ForeignKey,
+    ForeignKeyConstraint,
     Identity,
     Index,
     MetaData,
@@ -44,6 +45,11 @@ class Base(DeclarativeBase):
     type_annotation_map = {datetime: DateTime(timezone=True), dict[str, Any]: JSONB, list[dict[str, Any]]: JSONB}  # noqa: RUF012 (SQLAlchemy's own form)
 
 
+def _of_one_workshop(column: str, whole: str) -> ForeignKeyConstraint:
+    """A part belongs to a whole of its own workshop, and the database refuses any other."""
+    return ForeignKeyConstraint(["workshop_id", column], [f"{whole}.workshop_id", f"{whole}.id"])
+
+
 class Workshop(Base):
     """Whose bench it is."""
 
@@ -69,6 +75,8 @@ class Person(Base):
     password_hash: Mapped[str]
     preferences: Mapped[dict[str, Any]]
     created_at: Mapped[datetime] = mapped_column(server_default=func.now())
+    erased_at: Mapped[datetime | None]
+    """When they asked to be forgotten: what they made stays as somebody's."""
 
 
 def _name_of(person_id: Any) -> ScalarSelect[str]:
@@ -139,6 +147,7 @@ class Ring(Base):
         Index("ix_ring_words", "words", postgresql_using="gin", postgresql_ops={"words": "gin_trgm_ops"}),
         CheckConstraint("revision >= 1", name="revision_counts_from_one"),
         UniqueConstraint("workshop_id", "saved_as"),
+        UniqueConstraint("workshop_id", "id"),
     )
 
     id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
@@ -155,6 +164,7 @@ class Ring(Base):
     deleted_at: Mapped[datetime | None]
     saved_as: Mapped[UUID | None]
     """What the sender called this ring when it was new: sent again, it is found, not saved twice."""
+    saved_digest: Mapped[bytes | None] = mapped_column(deferred=True)
     words: Mapped[str] = mapped_column(
         Text, Computed("lower(title || ' ' || sentence || ' ' || band_style || ' ' || head_style)", persisted=True)
     )
@@ -165,14 +175,15 @@ class RingRevision(Base):
     """A ring file as it was saved, validated; never changed afterwards."""
 
     __tablename__ = "ring_revision"
-    __table_args__ = (UniqueConstraint("ring_id", "number"), UniqueConstraint("ring_id", "saved_as"))
+    __table_args__ = (UniqueConstraint("ring_id", "number"), UniqueConstraint("ring_id", "saved_as"), _of_one_workshop("ring_id", "ring"))
 
     id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
     workshop_id: Mapped[UUID] = mapped_column(ForeignKey("workshop.id"))
-    ring_id: Mapped[UUID] = mapped_column(ForeignKey("ring.id"))
+    ring_id: Mapped[UUID]
     number: Mapped[int]
     file: Mapped[dict[str, Any]]
     saved_as: Mapped[UUID | None]
+    saved_digest: Mapped[bytes | None] = mapped_column(deferred=True)
     author_id: Mapped[UUID | None] = mapped_column(ForeignKey("person.id"))
     created_at: Mapped[datetime] = mapped_column(server_default=func.now())
     author: Mapped[str | None] = column_property(_name_of(author_id))
@@ -198,6 +209,7 @@ class Batch(Base):
     __tablename__ = "batch"
     __table_args__ = (
         UniqueConstraint("workshop_id", "saved_as"),
+        UniqueConstraint("workshop_id", "id"),
         CheckConstraint("kind in ('by_ring', 'by_stage', 'class')", name="kind_is_known"),
     )
 
@@ -208,6 +220,7 @@ class Batch(Base):
     file: Mapped[dict[str, Any]]
     """The plan that they share; each job has its own finger in it."""
     saved_as: Mapped[UUID | None]
+    saved_digest: Mapped[bytes | None] = mapped_column(deferred=True)
     author_id: Mapped[UUID | None] = mapped_column(ForeignKey("person.id"))
     created_at: Mapped[datetime] = mapped_column(server_default=func.now())
 
@@ -221,12 +234,15 @@ class Job(Base):
         Index("ix_job_ended_recent", "workshop_id", "updated_at", "id", postgresql_where=text("state <> 'open'")),
         Index("ix_job_words", "words", postgresql_using="gin", postgresql_ops={"words": "gin_trgm_ops"}),
         UniqueConstraint("workshop_id", "saved_as"),
+        UniqueConstraint("workshop_id", "id"),
+        _of_one_workshop("ring_id", "ring"),
+        _of_one_workshop("batch_id", "batch"),
         CheckConstraint("state in ('open', 'finished', 'spoiled', 'set_aside')", name="state_is_known"),
     )
 
     id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
     workshop_id: Mapped[UUID] = mapped_column(ForeignKey("workshop.id"))
-    ring_id: Mapped[UUID | None] = mapped_column(ForeignKey("ring.id"))
+    ring_id: Mapped[UUID | None]
     title: Mapped[str]
     sentence: Mapped[str]
     file: Mapped[dict[str, Any] | None] = mapped_column(JSONB(none_as_null=True), deferred=True)
@@ -236,11 +252,12 @@ class Job(Base):
     state: Mapped[State] = mapped_column(String)
     number: Mapped[int]
     """Number of the newest event."""
-    record: Mapped[dict[str, Any] | None]
+    record: Mapped[dict[str, Any] | None] = mapped_column(JSONB(none_as_null=True))
     saved_as: Mapped[UUID | None]
+    saved_digest: Mapped[bytes | None] = mapped_column(deferred=True)
     author_id: Mapped[UUID | None] = mapped_column(ForeignKey("person.id"))
     """Who took it to the bench."""
-    batch_id: Mapped[UUID | None] = mapped_column(ForeignKey("batch.id"), index=True)
+    batch_id: Mapped[UUID | None] = mapped_column(index=True)
     for_whom: Mapped[str] = mapped_column(server_default="")
     """Whose ring it will be, or whose bench it is in a class."""
     created_at: Mapped[datetime] = mapped_column(server_default=func.now())
@@ -256,9 +273,9 @@ class JobEvent(Base):
     """One thing that happened at the bench; never changed, never deleted."""
 
     __tablename__ = "job_event"
-    __table_args__ = (UniqueConstraint("job_id", "client_id"),)
+    __table_args__ = (UniqueConstraint("job_id", "client_id"), _of_one_workshop("job_id", "job"))
 
-    job_id: Mapped[UUID] = mapped_column(ForeignKey("job.id"), primary_key=True)
+    job_id: Mapped[UUID] = mapped_column(primary_key=True)
     number: Mapped[int] = mapped_column(primary_key=True)
     workshop_id: Mapped[UUID] = mapped_column(ForeignKey("workshop.id"))
     author_id: Mapped[UUID | None] = mapped_column(ForeignKey("person.id"))
@@ -271,11 +288,11 @@ class Photo(Base):
     """A picture of a ring at the bench, encoded anew by the server. Its id is its sender's: sent again, it is kept once."""
 
     __tablename__ = "photo"
-    __table_args__ = (Index("ix_photo_job_id_created_at", "job_id", "created_at"),)
+    __table_args__ = (Index("ix_photo_job_id_created_at", "job_id", "created_at"), _of_one_workshop("job_id", "job"))
 
+    workshop_id: Mapped[UUID] = mapped_column(ForeignKey("workshop.id"), primary_key=True)
     id: Mapped[UUID] = mapped_column(primary_key=True)
-    workshop_id: Mapped[UUID] = mapped_column(ForeignKey("workshop.id"))
-    job_id: Mapped[UUID] = mapped_column(ForeignKey("job.id"))
+    job_id: Mapped[UUID]
     task: Mapped[str]
     """The step at which it was taken."""
     width: Mapped[int]
@@ -284,6 +301,17 @@ class Photo(Base):
     author_id: Mapped[UUID | None] = mapped_column(ForeignKey("person.id"))
     created_at: Mapped[datetime] = mapped_column(server_default=func.clock_timestamp())
     deleted_at: Mapped[datetime | None]
+    sent_digest: Mapped[bytes | None] = mapped_column(deferred=True)
+    """Of what was sent under this name: something else under the same one isn't this photo."""
+
+
+class Secret(Base):
+    """What the server signs with: of its own making, and never told to anybody."""
+
+    __tablename__ = "secret"
+
+    name: Mapped[str] = mapped_column(primary_key=True)
+    value: Mapped[bytes]
 
 
 class Mandrel(Base):

@@ -1,14 +1,16 @@
 """What happens at the bench, as it is told: an event each, never changed afterwards. What was wrong is taken back by another event."""
 
-from datetime import datetime
-from typing import Annotated, Literal
+from datetime import UTC, datetime
+from typing import Annotated, Any, Literal
 from uuid import UUID
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, TypeAdapter, ValidationError
 
 Name = Annotated[str, Field(min_length=1, max_length=80)]
 Words = Annotated[str, Field(max_length=2000)]
 Millimetres = Annotated[float, Field(ge=0, le=5000, allow_inf_nan=False)]
+Inside = Annotated[float, Field(ge=10, le=26, allow_inf_nan=False)]
+"""An inside diameter that a finger may have [mm]."""
 Times = Annotated[float, Field(ge=-999, le=999, allow_inf_nan=False)]
 
 
@@ -19,7 +21,7 @@ class _Event(BaseModel):
 
     id: UUID
     device: Name
-    at: datetime
+    at: AwareDatetime
     seen: int = Field(0, ge=0)
 
 
@@ -81,7 +83,7 @@ class Chosen(_Event):
     kind: Literal["chosen"] = "chosen"
     reading: UUID
     choice: Name
-    form_mm: Millimetres | None = None
+    form_mm: Inside | None = None
     """Where it is formed now, where that changed."""
 
 
@@ -129,7 +131,7 @@ class Ended(_Event):
     kind: Literal["finished", "spoiled", "set_aside"]
     why: Words = ""
     left_mm: dict[Name, Millimetres] = Field(default_factory=dict)
-    size_mm: Millimetres | None = None
+    size_mm: Inside | None = None
     """Inside diameter of the finished ring."""
     mandrel: Annotated[str, Field(max_length=80)] = ""
     """On which mandrel it was formed and read."""
@@ -140,8 +142,8 @@ class CameBack(_Event):
 
     kind: Literal["came_back"] = "came_back"
     why: Words = ""
-    reads_mm: Millimetres | None = None
-    wanted_mm: Millimetres | None = None
+    reads_mm: Inside | None = None
+    wanted_mm: Inside | None = None
 
 
 class Mended(_Event):
@@ -149,8 +151,8 @@ class Mended(_Event):
 
     kind: Literal["mended"] = "mended"
     way: Name
-    reads_mm: Millimetres | None = None
-    wanted_mm: Millimetres | None = None
+    reads_mm: Inside | None = None
+    wanted_mm: Inside | None = None
 
 
 class LeftOut(_Event):
@@ -194,3 +196,30 @@ Event = Annotated[
     | TakenBack,
     Field(discriminator="kind"),
 ]
+
+
+_EVENT: TypeAdapter[Event] = TypeAdapter(Event)
+_MEASURED = ("form_mm", "reads_mm", "wanted_mm", "size_mm")
+"""What an event can do without: a figure that can't be one."""
+
+
+def read_event(document: dict[str, Any]) -> Event | None:
+    """An event as it was stored, by whatever version; None for one that can't be read any more.
+
+    Earlier versions took times without a zone, which were UTC's, and sizes that no finger has, which say nothing.
+    """
+    told = dict(document)
+    at = told.get("at")
+    if isinstance(at, str):
+        try:
+            read = datetime.fromisoformat(at)
+        except ValueError:
+            return None
+        told["at"] = read if read.tzinfo else read.replace(tzinfo=UTC)
+    try:
+        return _EVENT.validate_python(told)
+    except ValidationError as error:
+        wrong = {str(detail["loc"][-1]) for detail in error.errors(include_url=False)}
+        if not wrong <= set(_MEASURED):
+            return None
+        return _EVENT.validate_python({name: value for name, value in told.items() if name not in wrong})

@@ -89,6 +89,8 @@ class Progress:
     """Each time that it came back after it was finished."""
     left_out: str = ""
     """Why it says nothing of its maker's hand; empty where it does."""
+    set_aside: int = 0
+    """How much was told that can't be read or done any more: the rest stands without it."""
 
     @property
     def task(self) -> str:

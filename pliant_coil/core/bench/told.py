@@ -84,6 +84,8 @@ class ProgressTold(Told):
     """Somebody waits for help here."""
     visit: VisitTold | None
     """The visit that a finished ring is on."""
+    set_aside: int
+    """How much was told that can't be read or done any more."""
 
 
 @dataclass(kw_only=True, slots=True)
@@ -214,6 +216,7 @@ def progress_told(at_bench: RingAtBench, progress: Progress) -> ProgressTold:
         minutes=sum(progress.seconds.values()) / 60,
         waits=progress.waits_since is not None,
         visit=_visit_told(progress.visit) if progress.visit else None,
+        set_aside=progress.set_aside,
     )
 
 

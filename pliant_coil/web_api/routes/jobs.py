@@ -125,9 +125,9 @@ def _listed(job: Job, photo: UUID | None = None) -> JobListed:
 def hand(jobs: TheJobs, reader: TheReader) -> Response:
     """What the finished rings show of the maker's hand."""
     learnt = jobs.learnt()
-    known, made = learnt.hand, learnt.jobs
-    odd = [RingNamed(id=made[k].id, title=made[k].title) for k in known.odd]
-    out = [RingNamed(id=job.id, title=job.title, why=r.left_out) for job, r in zip(made, learnt.records, strict=True) if r.left_out]
+    known = learnt.hand
+    odd = [RingNamed(id=job.id, title=job.title) for job, _ in (learnt.made[k] for k in known.odd)]
+    out = [RingNamed(id=job.id, title=job.title, why=record.left_out) for job, record in learnt.made if record.left_out]
     factors = [
         FactorTold(kind=f.kind, share=f.share, low=f.low, high=f.high, rings=f.rings, used=f.used) for f in known.factors() if f.rings
     ]
