@@ -33,7 +33,7 @@ function bench(over: { place?: number; made?: number; late?: number | null; stat
           ]
         : [],
   }));
-  const progress = { number: 1, state, place, steps, notes: [], minutes: 0, waits: false, visit: null };
+  const progress = { number: 1, state, place, steps, notes: [], minutes: 0, waits: false, visit: null, set_aside: 0 };
   const job = { id: 'one', title: 'A row', batch_id: null };
   const beside = { tails: [], asks_tails: false, left_over: '', hides_splice: '', hammered_at: '', first_plan: null };
   return { job, file: ring, plan, progress: { ...progress, task: '', form_mm: null, made: [] }, ...beside };

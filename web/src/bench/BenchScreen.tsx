@@ -1,7 +1,7 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState, type MouseEvent } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { useBegin } from '../api/bench';
 import type { JobAtBench, Progress } from '../api/client';
@@ -116,8 +116,12 @@ function AtBench({ at, progress, say, waiting, away }: Props) {
   };
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      const typing = event.target instanceof HTMLElement && event.target.closest('input, textarea, [role=dialog]');
-      if (typing || event.ctrlKey || event.metaKey || event.altKey || ended) return;
+      const at = event.target instanceof HTMLElement ? event.target : document.body;
+      // What has the focus keeps its keys: a button is pressed, a link is followed.
+      const keeps = pressedBy(event.key)
+        ? 'button, a[href], input, textarea, [role=dialog]'
+        : 'input, textarea, [role=dialog]';
+      if (at.closest(keeps) || event.ctrlKey || event.metaKey || event.altKey || ended) return;
       const act = {
         ' ': tap,
         Backspace: () => count(-1),
@@ -150,7 +154,7 @@ function AtBench({ at, progress, say, waiting, away }: Props) {
     );
   return (
     <Box sx={{ display: 'flex', alignItems: 'flex-start', bgcolor: 'sheet', minHeight: 'calc(100dvh - 56px)' }}>
-      <Box component="main" sx={{ flex: 1, minWidth: 0, pb: { xs: open ? '50dvh' : 4, lg: 4 } }}>
+      <Box component="main" onClick={letGo} sx={{ flex: 1, minWidth: 0, pb: { xs: open ? '50dvh' : 4, lg: 4 } }}>
         <Box sx={{ px: gutter, maxWidth: 1600, mx: 'auto', pt: 2 }}>
           <Typography color="text.secondary" role="status">
             {job.title} ·{' '}
@@ -177,6 +181,12 @@ function AtBench({ at, progress, say, waiting, away }: Props) {
                 Leave
               </Button>
             </Box>
+          )}
+          {progress.set_aside > 0 && (
+            <Typography sx={{ my: 1 }}>
+              {progress.set_aside === 1 ? 'One thing' : `${progress.set_aside} things`} told of this ring can’t be read
+              or done any more. The rest stands without it.
+            </Typography>
           )}
           {progress.visit ? (
             <Repair at={at} progress={progress} say={say} onEnd={() => setOpen('end')} />
@@ -349,6 +359,15 @@ function AtBench({ at, progress, say, waiting, away }: Props) {
     </Box>
   );
 }
+
+/** Whether a key works whatever has the focus. */
+const pressedBy = (key: string) => key === ' ' || key === 'Enter';
+
+/** A button that was tapped lets go of the keys: the next blank counts, the next Enter goes on, as a pedal's do. */
+const letGo = (event: MouseEvent) => {
+  const focused = document.activeElement;
+  if (event.detail > 0 && focused instanceof HTMLElement && focused.matches('button, a')) focused.blur();
+};
 
 /** What stands for a step that has no figure of its own. */
 const firstSentence = (text: string) => text.split(/(?<=[.:])\s/)[0] ?? text;

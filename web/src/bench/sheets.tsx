@@ -11,6 +11,7 @@ import { length, lengthIn, withFractions } from '../words/figures';
 import { hasSize } from '../words/sized';
 import { Answer, lengthFault, LengthField, SizeField, useLength, useTypedSize } from './fields';
 import type { Say } from './useBench';
+import { useKeptText } from './useKeptText';
 
 export interface SheetProps {
   at: JobAtBench;
@@ -150,8 +151,8 @@ export function TailSheet({ at, task, say, onDone }: SheetProps) {
 }
 
 /** Something to remember with this ring. */
-export function NoteSheet({ task, say, onDone }: SheetProps) {
-  const [text, setText] = useState('');
+export function NoteSheet({ at, task, say, onDone }: SheetProps) {
+  const [text, setText] = useKeptText(`note.${at.job.id}`);
   return (
     <Stack spacing={2}>
       <TextField
@@ -167,6 +168,7 @@ export function NoteSheet({ task, say, onDone }: SheetProps) {
         disabled={!text.trim()}
         onClick={() => {
           say('note', { task, text: text.trim() });
+          setText('');
           onDone();
         }}
       >
@@ -192,7 +194,7 @@ export function EndSheet({ at, say, onDone }: SheetProps) {
   const [{ units, mandrel: atHand }] = usePreferences();
   const [kind, setKind] = useState<(typeof ENDINGS)[number]['kind']>('finished');
   const size = useTypedSize();
-  const [why, setWhy] = useState('');
+  const [why, setWhy] = useKeptText(`why.${at.job.id}`);
   const [mandrel, setMandrel] = useState(() => atHand?.name ?? localStorage.getItem(MANDREL) ?? '');
   const [left, setLeft] = useState<Record<string, string>>({});
   const read = kind === 'finished' && hasSize(at.plan);
@@ -255,6 +257,7 @@ export function EndSheet({ at, say, onDone }: SheetProps) {
             left_mm: Object.fromEntries(lengths),
             size_mm: read && size.mm ? size.mm : null,
           });
+          setWhy('');
           onDone();
         }}
       >

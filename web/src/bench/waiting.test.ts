@@ -24,6 +24,7 @@ const PROGRESS: Progress = {
   minutes: 3,
   waits: false,
   visit: null,
+  set_aside: 0,
 };
 const base = { device: 'here', at: '2026-11-25T12:00:00Z', seen: 12 };
 let n = 0;

@@ -20,15 +20,20 @@ export function Sheet({ title, onClose, closes = 'Done', children }: Props) {
     );
     (first ?? box.current)?.focus({ preventScroll: true });
   }, [title]);
+  // Also where the focus went with a field that isn't asked any more.
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key === 'Escape' && !event.defaultPrevented) onClose();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [onClose]);
   return (
     <Box
       ref={box}
       role="dialog"
       aria-label={title}
       tabIndex={-1}
-      onKeyDown={(event) => {
-        if (event.key === 'Escape' && !event.defaultPrevented) onClose();
-      }}
       sx={{
         bgcolor: 'sheet',
         borderColor: 'primary.main',
