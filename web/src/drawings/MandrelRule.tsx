@@ -2,6 +2,7 @@ import { memo, useId } from 'react';
 import type { Plan, SizeScale } from '../api/client';
 import { figures } from '../app/theme';
 import { withFractions } from '../words/figures';
+import { wordsWidth } from './labels';
 import { metalColours } from './metals';
 
 const WIDTH = 372;
@@ -13,6 +14,8 @@ const MIDDLE = 92;
 const [NARROW, WIDE] = [46, 62];
 /** Heights that a size's words and a cause between them take [px]. */
 const [WORDS, CAUSE] = [64, 20];
+/** Sizes of type [px]. */
+const [START_SIZE, FINISH_SIZE, CAUSE_SIZE, SMALL] = [23, 17, 14, 13.5];
 /** Inside diameter [mm] shown beyond start and finish. */
 const MARGIN = 1.3;
 
@@ -43,9 +46,21 @@ export const MandrelRule = memo(function MandrelRule({ plan, scales, systems }: 
   // A mandrel whose marks are off reads something else where a ring of that size stands.
   const reads =
     plan.finished.mark === plan.finished.said ? 'comes off' : `comes off, ${withFractions(plan.finished.mark)} here`;
+  const beside = MIDDLE + WIDE + 26;
+  // As wide as its longest words: none of them leaves the picture, however narrow that is drawn.
+  const width = Math.max(
+    WIDTH,
+    beside + wordsWidth(withFractions(plan.start.mark), START_SIZE, true),
+    beside + wordsWidth(withFractions(off[0] ?? ''), FINISH_SIZE, true),
+    ...[`start here · ${plan.start.across} across`, `${reads} · ${plan.finished.across} across`].map(
+      (words) => beside + wordsWidth(words, SMALL),
+    ),
+    ...[plan.start.mark_too, off[1] ?? ''].map((words) => beside + wordsWidth(withFractions(words), SMALL)),
+    ...plan.contributions.map((c) => beside + 4 + wordsWidth(c.said, CAUSE_SIZE, true)),
+  );
   return (
     <svg
-      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      viewBox={`0 0 ${width} ${HEIGHT}`}
       role="img"
       aria-label={`Start at ${withFractions(plan.start.mark)}, comes off at ${withFractions(plan.finished.said)}`}
       style={{ display: 'block', width: '100%', maxHeight: HEIGHT }}
@@ -91,9 +106,9 @@ export const MandrelRule = memo(function MandrelRule({ plan, scales, systems }: 
         strokeWidth="4"
         strokeLinecap="round"
       />
-      <Words x={MIDDLE + WIDE + 26} y={finishWords} size={plan.finished} words={off} says={reads} />
+      <Words x={beside} y={finishWords} size={plan.finished} words={off} says={reads} />
       <Words
-        x={MIDDLE + WIDE + 26}
+        x={beside}
         y={startWords}
         size={plan.start}
         words={[plan.start.mark, plan.start.mark_too]}
@@ -111,13 +126,13 @@ export const MandrelRule = memo(function MandrelRule({ plan, scales, systems }: 
       {plan.contributions.map((c, k) => (
         <text
           key={c.cause}
-          x={MIDDLE + WIDE + 30}
+          x={beside + 4}
           y={
             (Math.min(startWords, finishWords) + 34 + Math.max(startWords, finishWords) - 22) / 2 +
             5 +
             (k - (plan.contributions.length - 1) / 2) * CAUSE
           }
-          fontSize="14"
+          fontSize={CAUSE_SIZE}
           fontFamily={figures}
           fontWeight="650"
           fill="var(--mui-palette-text-primary)"
@@ -146,13 +161,13 @@ function Words({ x, y, size, words, says, accent = false }: WordsProps) {
       <text
         x={x}
         y={y}
-        fontSize={accent ? 23 : 17}
+        fontSize={accent ? START_SIZE : FINISH_SIZE}
         fontWeight={accent ? 750 : 550}
         fill={accent ? 'var(--mui-palette-primary-main)' : 'var(--mui-palette-text-primary)'}
       >
         {first}
       </text>
-      <text x={x} y={y + 18} fontSize="13.5" fill="var(--mui-palette-text-secondary)">
+      <text x={x} y={y + 18} fontSize={SMALL} fill="var(--mui-palette-text-secondary)">
         {says} · {size.across} across
       </text>
       <text x={x} y={y + 34} fontSize="12.5" fill="var(--mui-palette-text-secondary)">

@@ -8,6 +8,9 @@ export interface RowStretch {
   right: number;
 }
 
+/** How wide words are at most [px], at a size of type: by their letters, for nothing has been drawn yet. */
+export const wordsWidth = (words: string, size: number, bold = false) => words.length * size * (bold ? 0.58 : 0.54);
+
 /** Where each stretch's words go: in the first of two lines where they don't run into their neighbour's, or nowhere. */
 export function placeLabels(stretches: RowStretch[], x: (at: number) => number, width: number) {
   const ends = [-Infinity, -Infinity];
