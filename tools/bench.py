@@ -22,7 +22,7 @@ import httpx2 as httpx
 from playwright.sync_api import sync_playwright
 from sqlalchemy import text
 
-from pliant_coil.core.making.ring import heads_for, simplest_head
+from pliant_coil.core.making.fitting import heads_for, simplest_head
 from pliant_coil.core.plan.build import plan
 from pliant_coil.core.ring_file.document import RingFile, read_ring
 from pliant_coil.core.styles.registry import all_bands

@@ -8,7 +8,7 @@ from uuid import UUID
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
-from pliant_coil.core.making.ring import make_ring
+from pliant_coil.core.making.ring import make_ring, with_defaults_taken
 from pliant_coil.core.plan.build import sentence_text
 from pliant_coil.core.ring_file.document import RingFile, read_ring
 from pliant_coil.core.trade.measures import plain_fractions
@@ -65,7 +65,7 @@ class Rings(InWorkshop):
 
     def create(self, file: RingFile, key: UUID | None = None) -> KeptRing:
         """Save a new ring. Sent again under the same `key`, the ring that was saved then. Raises `Refusal` for one that can't be made."""
-        file = _titled(file)
+        file = _whole(file)
         columns = columns_of(file)
         try:
             with self._work(writes=True) as (session, workshop_id, author):
@@ -88,7 +88,7 @@ class Rings(InWorkshop):
 
     def save(self, ring_id: UUID, file: RingFile, base_revision: int, key: UUID | None = None) -> KeptRing:
         """Save a new revision, made from `base_revision`. Raises `Conflict` when a newer one than that stands there."""
-        file = _titled(file)
+        file = _whole(file)
         columns = columns_of(file)
         with self._work(writes=True) as (session, workshop_id, author):
             ring = _found(store.find(session, workshop_id, ring_id, lock=True))
@@ -153,12 +153,13 @@ def _kept(session: Session, ring: Ring, file: RingFile, author: UUID | None) -> 
 
 
 def document_of(file: RingFile) -> dict[str, object]:
-    """The ring file as it is stored."""
-    return file.model_dump(mode="json", exclude_none=True)
+    """The ring file as it is stored: what was asked together with what was taken."""
+    return with_defaults_taken(file).model_dump(mode="json", exclude_none=True)
 
 
-def _titled(file: RingFile) -> RingFile:
-    return file if file.title.strip() else file.model_copy(update={"title": UNTITLED})
+def _whole(file: RingFile) -> RingFile:
+    """As it is kept: with a title, and with what was taken. The answer to a save is what is read later."""
+    return with_defaults_taken(file if file.title.strip() else file.model_copy(update={"title": UNTITLED}))
 
 
 def columns_of(file: RingFile) -> store.RingColumns:

@@ -15,7 +15,7 @@ from pliant_coil.core.bench.told import FirstPlanTold, ProgressTold, TailEndTold
 from pliant_coil.core.plan.model import Plan, Size
 from pliant_coil.core.plan.told import Text as Said
 from pliant_coil.core.plan.told import Told
-from pliant_coil.core.ring_file.document import RingFile, Text
+from pliant_coil.core.ring_file.document import AnyBand, AnyHead, RingFile, TakenDefaults, Text
 
 
 class Health(BaseModel):
@@ -241,12 +241,45 @@ class StyleTold(BaseModel):
     title: str
     usual: bool
     """Whether a ring file that names none of its kind means this one."""
-    bands: list[str]
-    """For a head: the bands that it can be made on."""
-    heads: list[str]
-    """For a band: the heads that can be made on it as it usually is."""
-    usual_wires: dict[str, Any]
     parameters: dict[str, Any]
+
+
+class ChoicesAsked(BaseModel):
+    """What of a ring decides which styles go together: its band and head as they are set, and what was taken for them."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    band: AnyBand
+    head: AnyHead
+    taken: TakenDefaults | None = None
+
+
+@dataclass(kw_only=True, slots=True)
+class StyleChoice(Told):
+    """A style, and how it goes with the ring."""
+
+    style: str
+    title: str
+    settings: dict[str, Any]
+    """What of it has to be set for that; empty where it goes as it usually is, and where it doesn't go."""
+    other_settings: dict[str, Any]
+    """What has to be set of the ring's band for a head, of its head for a band."""
+    reason: Said
+    """Why it doesn't go; empty where it does."""
+    head_instead: str = ""
+    """Of a band on which the ring's head doesn't go: the head that it takes then."""
+
+
+@dataclass(kw_only=True, slots=True)
+class StyleChoices(Told):
+    """What can be chosen for a ring as it is set."""
+
+    bands: list[StyleChoice]
+    heads: list[StyleChoice]
+    taken: TakenDefaults
+    """What its wires are unless they are asked otherwise."""
+    wraps_each_side: int
+    """Lock wraps that the head usually has."""
 
 
 class WeaveProgram(BaseModel):

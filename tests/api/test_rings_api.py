@@ -194,3 +194,50 @@ def test_requests_are_counted_by_their_route(client: TestClient, saved: dict[str
     told = client.get("/api/metrics").text
     assert 'pliant_coil_requests_total{method="GET",route="/rings/{ring_id}",status="200"}' in told
     assert saved["id"] not in told, "addresses are nobody else's business"
+
+
+def test_the_answer_to_a_save_is_what_is_read_later(client: TestClient) -> None:
+    """Also of a wire that is given in part: a page that compares them sees no change that nobody made."""
+    draft = {"band": {"style": "bundled"}, "wires": {"base": {"diameter": "1 mm"}}}
+    made = client.post("/api/rings", json=draft).json()
+    assert client.get(f"/api/rings/{made['id']}").json()["file"] == made["file"]
+    saved = client.put(f"/api/rings/{made['id']}", json={"file": {**draft, "title": "Again"}, "base_revision": 1}).json()
+    assert client.get(f"/api/rings/{made['id']}").json()["file"] == saved["file"]
+    assert saved["file"]["wires"] == {"base": {"diameter": "1 mm"}} and saved["file"]["taken"]["wires"]["base"]["profile"] == "square"
+
+
+IN_PART: list[dict[str, object]] = [
+    {"band": {"style": "bundled"}, "wires": {"base": {"diameter": "1 mm"}}},
+    {"band": {"style": "woven"}, "wires": {"weave": {"diameter": "0.3 mm"}}},
+    {"band": {"style": "woven", "close": "eyes"}, "head": {"style": "spiked-disc"}, "wires": {"sew": {"metal": "brass"}}},
+    {"head": {"style": "loop-rosette"}, "wires": {"tie": {"from_reel": True}, "band": {"temper": "half-hard"}}},
+    {"version": 1, "band": {"style": "woven"}, "wires": {"weave": {"diameter": "0.35 mm"}}},
+]
+
+
+@pytest.mark.parametrize("draft", IN_PART)
+def test_one_ring_on_every_way_in_and_out(client: TestClient, draft: dict[str, object]) -> None:
+    """Saved, revised and restored, copied, exported and imported, packed and unpacked, at the bench and several at once: one plan."""
+    told = client.post("/api/plan", json=draft).json()
+    made = client.post("/api/rings", json=draft).json()
+    address = f"/api/rings/{made['id']}"
+    client.put(address, json={"file": {}, "base_revision": 1})
+    client.put(address, json={"file": client.get(f"{address}/revisions/1").json()["file"], "base_revision": 2})
+    job = client.post("/api/jobs", json=draft).json()["id"]
+    batch = client.post("/api/batches", json={"file": draft, "kind": "by_ring", "rings": [{"size": "US 7"}]}).json()["id"]
+    [bench] = client.get(f"/api/batches/{batch}").json()["benches"]
+    packed = client.get("/api/workshop/archive").content
+    assert client.post("/api/workshop/archive", content=packed).status_code == 201
+    [brought] = [ring for ring in client.get("/api/rings").json()["rings"] if ring["id"] != made["id"]]
+    files = {
+        "saved": made["file"],
+        "restored": client.get(address).json()["file"],
+        "copied": client.post(f"{address}/duplicate").json()["file"],
+        "exported": client.get(f"{address}/file").json(),
+        "at the bench": client.get(f"/api/jobs/{job}").json()["file"],
+        "one of several": client.get(f"/api/jobs/{bench['job_id']}").json()["file"],
+        "unpacked": client.get(f"/api/rings/{brought['id']}").json()["file"],
+    }
+    for way, file in files.items():
+        again = client.post("/api/plan", json=file).json()
+        assert again["wires"] == told["wires"] and again["sentence"][1:] == told["sentence"][1:], way

@@ -11,7 +11,7 @@ from pliant_coil.core.words.refusal import Refusal
 
 AMBER_MEADOW: dict[str, Any] = {
     "format": "pliant-coil/ring",
-    "version": 2,
+    "version": 3,
     "title": "Amber meadow ring",
     "finger": {"size": "US 6 1/2"},
     "wires": {"band": {"diameter": "20 AWG", "profile": "round", "metal": "copper", "temper": "soft"}},

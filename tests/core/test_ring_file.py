@@ -63,7 +63,7 @@ def test_version_1_is_brought_forward() -> None:
         "sizing": {"grip": "hand"},
     }
     file = read_ring(old)
-    assert file.version == 2
+    assert file.version == 3
     written = file.model_dump()
     assert written["band"]["gather"] == "short-tail" and written["band"]["gather_wraps"] == 2
     assert written["head"]["pass_by"] == "under-over"

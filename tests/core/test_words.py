@@ -8,7 +8,7 @@ from pathlib import Path
 import pytest
 
 import pliant_coil.core
-from pliant_coil.core.making.ring import heads_for
+from pliant_coil.core.making.fitting import heads_for
 from pliant_coil.core.plan.build import plan
 from pliant_coil.core.ring_file.document import read_ring
 from pliant_coil.core.styles.registry import all_bands

@@ -8,6 +8,7 @@ from alembic.autogenerate import compare_metadata
 from alembic.migration import MigrationContext
 from sqlalchemy import Engine, text
 
+from pliant_coil.core.making.ring import with_defaults_taken
 from pliant_coil.core.ring_file.document import read_ring
 from pliant_coil.services.rings import Conflict, Rings
 from pliant_coil.services.scope import NotFound, alone
@@ -17,7 +18,7 @@ from pliant_coil.store.database import Sessions, connect, sessions_of
 from pliant_coil.store.models import Base
 from tests.core.recipes import AMBER_MEADOW
 
-AMBER = read_ring(AMBER_MEADOW)
+AMBER = with_defaults_taken(read_ring(AMBER_MEADOW))
 
 
 @pytest.fixture

@@ -210,3 +210,67 @@ def test_an_address_of_no_ring_says_so(plan: Page, server: str) -> None:
     expect(plan.get_by_text("That ring isn’t here.")).to_be_visible()
     plan.get_by_role("link", name="Plan a new ring").click()
     expect(plan.get_by_test_id("cut")).to_be_visible()
+
+
+def test_what_is_typed_while_a_new_ring_is_saved_goes_on_at_its_address(plan: Page, server: str) -> None:
+    """The newer words stand there, unsaved and to be saved; Undo and the focus are where they were."""
+    name = plan.get_by_label("Name of the ring")
+    name.fill("First words")
+    held: list[Route] = []
+    plan.route("**/api/rings", lambda route: held.append(route) if route.request.method == "POST" else route.continue_())
+    with plan.expect_request("**/api/rings"):
+        plan.keyboard.press("Control+s")
+    name.fill("First words, and more")
+    held[0].continue_()
+    expect(plan).to_have_url(re.compile(r"/plan/[0-9a-f-]{36}$"))
+    expect(plan.get_by_role("button", name="Save", exact=True)).to_be_enabled()
+    expect(name).to_have_value("First words, and more")
+    expect(name).to_be_focused()
+    plan.reload()
+    expect(name).to_have_value("First words, and more")
+    plan.keyboard.press("Control+s")
+    expect(plan.get_by_role("button", name="Saved", exact=True)).to_be_visible()
+    [ring] = plan.request.get(f"{server}/api/rings").json()["rings"]
+    assert (ring["title"], ring["revision"]) == ("First words, and more", 2)
+    plan.goto(f"{server}/plan")
+    expect(name).to_have_value("")
+
+
+def test_what_is_typed_while_a_save_waits_for_the_server_is_not_lost(plan: Page) -> None:
+    name = plan.get_by_label("Name of the ring")
+    name.fill("Offline")
+    plan.context.set_offline(True)
+    plan.keyboard.press("Control+s")
+    expect(plan.get_by_role("button", name="Will be saved")).to_be_visible()
+    name.fill("Offline, typed on")
+    plan.context.set_offline(False)
+    expect(plan).to_have_url(re.compile(r"/plan/[0-9a-f-]{36}$"))
+    expect(name).to_have_value("Offline, typed on")
+    plan.keyboard.press("Control+z")
+    expect(name).not_to_have_value("Offline, typed on")
+
+
+def test_a_ring_laid_out_over_an_unsaved_one_gives_it_back_after_a_reload_too(plan: Page, server: str) -> None:
+    name = plan.get_by_label("Name of the ring")
+    name.fill("Not saved yet")
+    settled(plan)
+    plan.goto(f"{server}/gallery")
+    plan.get_by_role("button", name="Start from this").first.click()
+    expect(plan.get_by_text("What lay here before wasn’t saved")).to_be_visible()
+    expect(name).to_have_value("")
+    settled(plan)
+    plan.reload()
+    settled(plan)
+    plan.get_by_role("button", name="Undo").click()
+    expect(name).to_have_value("Not saved yet")
+
+
+def test_each_visit_of_a_field_is_an_edit_of_its_own(plan: Page) -> None:
+    name = plan.get_by_label("Name of the ring")
+    for words in ("one", "one two", "one two three"):
+        name.fill(words)
+        plan.get_by_role("button", name="Rings").focus()
+    undo = plan.get_by_role("button", name="Undo")
+    for words in ("one two", "one", ""):
+        undo.click()
+        expect(name).to_have_value(words)

@@ -5,7 +5,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Locator, Page, expect
 
-from pliant_coil.core.making.ring import bands_for, simplest_head
+from pliant_coil.core.making.fitting import bands_for, simplest_head
 from pliant_coil.core.styles.registry import all_bands, all_heads
 
 STYLES = [

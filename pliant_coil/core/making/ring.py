@@ -2,14 +2,15 @@
 
 import math
 from dataclasses import field
+from typing import Any
 
 from pliant_coil.core.frozen import dataclass
-from pliant_coil.core.ring_file.document import OwnRoom, RingFile
+from pliant_coil.core.ring_file.document import OwnRoom, RingFile, TakenDefaults
 from pliant_coil.core.styles.contract import BandStyle, HeadStyle
 from pliant_coil.core.styles.finishes.wraps import Finish
 from pliant_coil.core.styles.handed_on import Form, Warn
 from pliant_coil.core.styles.parameters import WireSpec, read_wire
-from pliant_coil.core.styles.registry import USUAL_HEAD, all_bands, all_heads
+from pliant_coil.core.styles.registry import all_heads
 from pliant_coil.core.trade.sizes import US_STEP_MM, between_finger_and_knuckle, in_range, read_size
 from pliant_coil.core.trade.wire import Wire
 from pliant_coil.core.words.refusal import Refusal, fault, refuse
@@ -82,38 +83,37 @@ def make_ring(file: RingFile) -> Ring:
     band, head = file.band, file.head
     reason = head.fits(band)
     if reason:
-        fitting = ", ".join(name for name, style in all_heads().items() if not style().fits(band))
-        refuse("head.style", say("{head} can't be made here: {reason}", head=head.title.lower(), reason=reason), f"{fitting} on this band")
+        fitting = ", ".join(style.title for style in all_heads().values() if not style().fits(band))
+        refuse("head.style", say("{head} can't be made here: {reason}", head=head.title.lower(), reason=reason), f"on this band: {fitting}")
     target, why, asked_in = _finger(file)
-    own = band.roles()
-    # In the order of work: the band's wires, then what the head needs of its own.
-    roles: dict[str, WireSpec] = {**own, **{role: spec for role, spec in head.roles(band).items() if role not in own}}
+    roles = usual_wires(band, head)
     specs = {role: file.wire(role, usual) for role, usual in roles.items()}
     wires = {role: read_wire(spec, role) for role, spec in specs.items()}
     # Wires for roles that this ring doesn't use are checked like the others.
     for role, spec in file.wires.items():
         if role not in roles:
-            read_wire(spec, role)
+            read_wire(WireSpec().with_asked(spec), role)
     band.check(target, wires)
     head.check(target, wires)
     doubts = tuple(Warn("gauge-ambiguous", wire.doubt, f"wires.{role}.diameter") for role, wire in wires.items() if wire.doubt)
     return Ring(file, target, why, asked_in, wires, frozenset(role for role, spec in specs.items() if spec.from_reel), doubts)
 
 
-def heads_for(band: BandStyle) -> list[str]:
-    """The heads that can be made on a band."""
-    return [name for name, style in all_heads().items() if not style().fits(band)]
+def usual_wires(band: BandStyle, head: HeadStyle) -> dict[str, WireSpec]:
+    """The wire that is usual for every role, in the order of work: the band's, then what the head needs of its own."""
+    own = band.roles()
+    return {**own, **{role: spec for role, spec in head.roles(band).items() if role not in own}}
 
 
-def simplest_head(band: BandStyle) -> str:
-    """The head with which a band shows most of itself: none, where it can be without one."""
-    fitting = heads_for(band)
-    return USUAL_HEAD if USUAL_HEAD in fitting else fitting[0]
+def taken_defaults(file: RingFile) -> TakenDefaults:
+    """What `file` takes for all that its maker didn't ask of the wires."""
+    wires: dict[Any, WireSpec] = {role: file.usual_wire(role, usual) for role, usual in usual_wires(file.band, file.head).items()}
+    return TakenDefaults(band=file.band.style, head=file.head.style, wires=wires)
 
 
-def bands_for(head: HeadStyle) -> list[str]:
-    """The bands, as they usually are, that a head can be made on."""
-    return [name for name, style in all_bands().items() if not head.fits(style())]
+def with_defaults_taken(file: RingFile) -> RingFile:
+    """The file as it is kept or handed on: what was asked, and beside it what was taken."""
+    return file.model_copy(update={"taken": taken_defaults(file)})
 
 
 def _finger(file: RingFile) -> tuple[float, Say, str]:

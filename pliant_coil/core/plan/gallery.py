@@ -5,7 +5,7 @@ from collections.abc import Iterator, Sequence
 from functools import lru_cache
 from typing import Any
 
-from pliant_coil.core.making.ring import bands_for, simplest_head
+from pliant_coil.core.making.fitting import bands_for, simplest_head
 from pliant_coil.core.mechanics.curves import Point, Point3
 from pliant_coil.core.moves.placed import Fate
 from pliant_coil.core.plan.build import plan

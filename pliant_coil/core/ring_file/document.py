@@ -15,7 +15,7 @@ from pliant_coil.core.ring_file.faults import as_refusal
 from pliant_coil.core.ring_file.versions import VERSION, brought_forward
 from pliant_coil.core.styles.contract import BandStyle, HeadStyle
 from pliant_coil.core.styles.finishes.wraps import Finish
-from pliant_coil.core.styles.parameters import STORED, Part, WireSpec, millimetres, number
+from pliant_coil.core.styles.parameters import STORED, AskedWire, Part, WireSpec, millimetres, number
 from pliant_coil.core.styles.registry import all_bands, all_heads, band_named, head_named, usual_band, usual_head
 from pliant_coil.core.trade.schools import School
 from pliant_coil.core.words.refusal import refuse
@@ -86,6 +86,15 @@ class Sizing(Part):
     tail: Literal["pliers", "fingers"] | OwnTail = Field("pliers", title="Ends held by")
 
 
+class TakenDefaults(Part):
+    """What was usual when the ring was kept, for all that its maker didn't ask: a later change of what is usual doesn't change the ring."""
+
+    band: str = Field(max_length=40, description="The band for which it was taken; another one takes anew.")
+    head: str = Field(max_length=40, description="The head for which it was taken; another one takes anew.")
+    wires: dict[Role, WireSpec] = Field(default_factory=dict)
+    """The whole wire of every role, as it is without what was asked."""
+
+
 class RingFile(Part):
     """A ring, as it is saved, sent and planned."""
 
@@ -93,11 +102,13 @@ class RingFile(Part):
     model_config = ConfigDict(defer_build=False)
 
     format: Literal["pliant-coil/ring"] = FORMAT
-    version: Literal[2] = VERSION
+    version: Literal[3] = VERSION
     title: Text = Field("", title="Title", max_length=120)
     notes: Text = Field("", title="Notes", max_length=4000)
     finger: Finger = Field(default_factory=lambda: Finger(size="US 7"))
-    wires: dict[Role, WireSpec] = Field(default_factory=dict)
+    wires: dict[Role, AskedWire] = Field(default_factory=dict)
+    """What was asked of each wire."""
+    taken: TakenDefaults | None = Field(None, title="Taken as usual")
     band: AnyBand = Field(default_factory=usual_band)
     head: AnyHead = Field(default_factory=usual_head)
     finish: Finish = Field(default_factory=Finish)
@@ -108,12 +119,17 @@ class RingFile(Part):
     def _brought_forward(cls, document: Any) -> Any:
         return brought_forward(document)
 
-    def wire(self, role: str, usual: WireSpec) -> WireSpec:
-        """The wire in `role`: what the file says of it, the rest as is usual for the head or the band."""
-        given = next((spec for named, spec in self.wires.items() if named == role), None)
-        if given is None:
+    def usual_wire(self, role: str, usual: WireSpec) -> WireSpec:
+        """The wire of `role` without what was asked: as it was taken when the ring was kept, or as its band and head usually take it."""
+        taken = self.taken
+        if taken is None or (taken.band, taken.head) != (self.band.style, self.head.style):
             return usual
-        return usual.model_copy(update={name: getattr(given, name) for name in given.model_fields_set})
+        return next((spec for named, spec in taken.wires.items() if named == role), usual)
+
+    def wire(self, role: str, usual: WireSpec) -> WireSpec:
+        """The wire of `role`: what was asked of it, the rest as it is taken."""
+        asked = next((spec for named, spec in self.wires.items() if named == role), None)
+        return self.usual_wire(role, usual).with_asked(asked)
 
 
 def read_ring(document: object, *, stored: bool = False) -> RingFile:
@@ -122,7 +138,7 @@ def read_ring(document: object, *, stored: bool = False) -> RingFile:
     A `stored` one is opened by its own version's rules: bounds that are tighter today don't lock anybody out of it.
     """
     if not isinstance(document, dict):
-        refuse("", "a ring file is a JSON object", '{"format": "pliant-coil/ring", "version": 2, ...}')
+        refuse("", "a ring file is a JSON object", '{"format": "pliant-coil/ring", "version": 3, ...}')
     try:
         return RingFile.model_validate(document, context=STORED if stored else None)
     except ValidationError as error:

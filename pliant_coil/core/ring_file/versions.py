@@ -5,15 +5,20 @@ from typing import Any, Final
 
 from pliant_coil.core.styles.registry import USUAL_BAND, USUAL_HEAD, all_bands, all_heads
 
-VERSION: Final = 2
+VERSION: Final = 3
 _TAILS = {"hand": "fingers", "pliers": "pliers"}
 
 
 def brought_forward(document: Any) -> Any:
     """The document as the newest version writes it; anything but an older ring file as it is."""
-    if not isinstance(document, dict) or _version(document) != 1:
+    if not isinstance(document, dict):
         return document
-    return _from_1(copy.deepcopy(document))
+    match _version(document):
+        case 1:
+            return _from_2(_from_1(copy.deepcopy(document)))
+        case 2:
+            return _from_2(dict(document))
+    return document
 
 
 def _version(document: dict[str, Any]) -> int:
@@ -27,7 +32,7 @@ def _version(document: dict[str, Any]) -> int:
 
 
 def _from_1(document: dict[str, Any]) -> dict[str, Any]:
-    document["version"] = VERSION
+    document["version"] = 2
     for part, styles, usual in (("band", all_bands(), USUAL_BAND), ("head", all_heads(), USUAL_HEAD)):
         given = document.get(part)
         if given is None:
@@ -44,4 +49,10 @@ def _from_1(document: dict[str, Any]) -> dict[str, Any]:
         sizing.setdefault("tape", "1 mm")
         grip = sizing.pop("grip", "hand")
         sizing["tail"] = _TAILS.get(grip, grip) if isinstance(grip, str) else grip
+    return document
+
+
+def _from_2(document: dict[str, Any]) -> dict[str, Any]:
+    # What version 2 says of a wire counts as asked, also where it was a default that was written out: it is what its maker saw.
+    document["version"] = VERSION
     return document

@@ -7,7 +7,7 @@ gets tighter later never locks anybody out; planning it then says which field as
 from functools import lru_cache
 from typing import Annotated, Any, Final
 
-from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, ValidationInfo, field_validator, model_validator
+from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, ValidationInfo, field_validator, model_serializer, model_validator
 from pydantic_core import PydanticCustomError
 
 from pliant_coil.core.trade.gauges import read_diameter
@@ -104,20 +104,45 @@ def _as_text(value: object) -> object:
     return str(value) if isinstance(value, int | float) and not isinstance(value, bool) else value
 
 
-class WireSpec(Part):
-    """A wire as the maker names it."""
+_DIAMETER_HELP = "Gauge or diameter: 20 AWG, 21 SWG, 0.8 mm, 1/32 in. For flat strip, its thickness."
+_STRIP_HELP = "Width of a flat strip; other sections don't use it."
+_REEL_HELP = "Nothing is cut first; the plan says where to stop."
+_Diameter = Annotated[str, BeforeValidator(_as_text)]
 
-    diameter: Annotated[str, BeforeValidator(_as_text)] = Field(
-        "0.8 mm",
-        title="Wire",
-        max_length=80,
-        description="Gauge or diameter: 20 AWG, 21 SWG, 0.8 mm, 1/32 in. For flat strip, its thickness.",
-    )
+
+class WireSpec(Part):
+    """A whole wire, as a style usually takes it for one of its roles."""
+
+    diameter: _Diameter = Field("0.8 mm", title="Wire", max_length=80, description=_DIAMETER_HELP)
     profile: ProfileName = Field("round", title="Section")
-    strip_width_mm: float = millimetres(2.0, "Strip width", 0.1, 12, "Width of a flat strip; other sections don't use it.")
+    strip_width_mm: float = millimetres(2.0, "Strip width", 0.1, 12, _STRIP_HELP)
     metal: MetalCode = Field("copper", title="Metal")
     temper: Temper = Field("soft", title="Temper")
-    from_reel: bool = Field(False, title="Work from the reel", description="Nothing is cut first; the plan says where to stop.")
+    from_reel: bool = Field(False, title="Work from the reel", description=_REEL_HELP)
+
+    def with_asked(self, asked: "AskedWire | None") -> "WireSpec":
+        """This wire with what the maker asked for in place of what is usual."""
+        return self.model_copy(update=asked.given()) if asked else self
+
+
+class AskedWire(Part):
+    """A wire as far as the maker names it; the rest is taken as it is usual for the role."""
+
+    diameter: _Diameter | None = Field(None, title="Wire", max_length=80, description=_DIAMETER_HELP)
+    profile: ProfileName | None = Field(None, title="Section")
+    strip_width_mm: float | None = millimetres(None, "Strip width", 0.1, 12, _STRIP_HELP)
+    metal: MetalCode | None = Field(None, title="Metal")
+    temper: Temper | None = Field(None, title="Temper")
+    from_reel: bool | None = Field(None, title="Work from the reel", description=_REEL_HELP)
+
+    def given(self) -> dict[str, Any]:
+        """The fields that were named, with their values."""
+        return {name: value for name in type(self).model_fields if (value := getattr(self, name)) is not None}
+
+    @model_serializer(mode="plain")
+    def _as_asked(self) -> dict[str, Any]:
+        # What wasn't asked isn't written: null would look like an answer.
+        return self.given()
 
 
 def read_wire(spec: WireSpec, role: str) -> Wire:

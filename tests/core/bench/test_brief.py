@@ -6,7 +6,7 @@ import pytest
 
 from pliant_coil.core.bench.brief import in_few_words, meanings
 from pliant_coil.core.bench.ring_at_bench import RingAtBench
-from pliant_coil.core.making.ring import simplest_head
+from pliant_coil.core.making.fitting import simplest_head
 from pliant_coil.core.ring_file.document import read_ring
 from pliant_coil.core.styles.registry import all_bands, all_heads
 from pliant_coil.core.styles.tasks import Phase, Task, look

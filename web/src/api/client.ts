@@ -10,6 +10,7 @@ export type Step = Schemas['Step'];
 export type Drawing = Schemas['Drawing'];
 export type SizeScale = Schemas['SizeScale'];
 export type StyleTold = Schemas['StyleTold'];
+export type StyleChoice = Schemas['StyleChoice'];
 export type RingTold = Schemas['RingTold'];
 export type RingListed = Schemas['RingListed'];
 export type RingFile = Schemas['RingFile'];

@@ -1,6 +1,6 @@
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { changed } from './changed';
-import { answer, api, asItIs, unreachable, type Draft, type RingFile } from './client';
+import { answer, api, asItIs, Refused, unreachable, type Draft, type RingFile } from './client';
 
 /** Every key of what is kept of the server's answers. */
 export const keys = {
@@ -12,6 +12,7 @@ export const keys = {
   scales: (reader?: ReaderOf) => ['scales', reader] as const,
   gallery: (size: string, reader: ReaderOf) => ['gallery', size, reader] as const,
   styles: ['styles'] as const,
+  choices: (asked: ChoicesAsked, reader: ReaderOf) => ['styles', 'choices', asked, reader] as const,
   devices: ['devices'] as const,
   mandrels: ['mandrels'] as const,
   mandrelsFor: (reader: ReaderOf) => ['mandrels', reader] as const,
@@ -159,6 +160,36 @@ export const useStyles = () =>
     staleTime: Infinity,
     ...untilThere,
   });
+
+/** What of a ring decides which styles go together. */
+export interface ChoicesAsked {
+  band: unknown;
+  head: unknown;
+  taken?: unknown;
+}
+
+const styleOnly = (part: unknown) => ({ style: (part as { style?: unknown } | undefined)?.style });
+
+/** Which bands and heads go with a ring as it is set; while one of its figures can't be read, as its styles usually are. */
+export const choicesOf = (asked: ChoicesAsked, reader: ReaderOf) =>
+  queryOptions({
+    queryKey: keys.choices(asked, reader),
+    queryFn: async ({ signal }) => {
+      const ask = (of: ChoicesAsked) =>
+        answer(api.POST('/api/styles/choices', { params: { query: { ...reader } }, body: of as never, signal }));
+      try {
+        return await ask(asked);
+      } catch (error) {
+        if (!(error instanceof Refused) || unreachable(error)) throw error;
+        return ask({ band: styleOnly(asked.band), head: styleOnly(asked.head) });
+      }
+    },
+    staleTime: Infinity,
+    gcTime: 60_000,
+  });
+
+export const useChoices = (asked: ChoicesAsked, reader: ReaderOf) =>
+  useQuery({ ...choicesOf(asked, reader), ...stays });
 
 export const useWeavePrograms = () =>
   useQuery({

@@ -144,6 +144,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/styles/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Choices
+         * @description Which bands and heads go with a ring as it is set, what would have to be set for it, and what its wires are unless asked otherwise.
+         */
+        post: operations["choices_api_styles_choices_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/schema/ring": {
         parameters: {
             query?: never;
@@ -1337,6 +1357,33 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AskedWire
+         * @description A wire as far as the maker names it; the rest is taken as it is usual for the role.
+         */
+        AskedWire: {
+            /**
+             * Wire
+             * @description Gauge or diameter: 20 AWG, 21 SWG, 0.8 mm, 1/32 in. For flat strip, its thickness.
+             */
+            diameter?: string | null;
+            /** Section */
+            profile?: ("round" | "half-round" | "square" | "flat") | null;
+            /**
+             * Strip width
+             * @description Width of a flat strip; other sections don't use it.
+             */
+            strip_width_mm?: number | null;
+            /** Metal */
+            metal?: ("copper" | "plated-copper" | "lacquered-copper" | "brass" | "bronze" | "sterling" | "fine-silver" | "gold-filled" | "stainless" | "aluminium") | null;
+            /** Temper */
+            temper?: ("soft" | "half-hard" | "hard") | null;
+            /**
+             * Work from the reel
+             * @description Nothing is cut first; the plan says where to stop.
+             */
+            from_reel?: boolean | null;
+        };
+        /**
          * Band
          * @description The finished band.
          */
@@ -1953,6 +2000,17 @@ export interface components {
             chance: number;
             /** Form Mm */
             form_mm: number | null;
+        };
+        /**
+         * ChoicesAsked
+         * @description What of a ring decides which styles go together: its band and head as they are set, and what was taken for them.
+         */
+        ChoicesAsked: {
+            /** Band */
+            band: components["schemas"]["Braided"] | components["schemas"]["Bundled"] | components["schemas"]["Crossed"] | components["schemas"]["FoldedPair"] | components["schemas"]["NoBand"] | components["schemas"]["Open"] | components["schemas"]["Stacked"] | components["schemas"]["Turned"] | components["schemas"]["Twisted"] | components["schemas"]["Woven"];
+            /** Head */
+            head: components["schemas"]["BeadLock"] | components["schemas"]["BeadRows"] | components["schemas"]["BeadedHoops"] | components["schemas"]["Cage"] | components["schemas"]["DoubleCoil"] | components["schemas"]["FramedBead"] | components["schemas"]["HoopSeat"] | components["schemas"]["Interlace"] | components["schemas"]["LoopRosette"] | components["schemas"]["NestHead"] | components["schemas"]["NoHead"] | components["schemas"]["OpenFrame"] | components["schemas"]["Outline"] | components["schemas"]["Prongs"] | components["schemas"]["SpikedDisc"] | components["schemas"]["Swirl"] | components["schemas"]["Wave"] | components["schemas"]["WrappedStone"];
+            taken?: components["schemas"]["TakenDefaults"] | null;
         };
         /**
          * Chosen
@@ -4221,6 +4279,8 @@ export interface components {
             /** Waits */
             waits: boolean;
             visit: components["schemas"]["VisitTold"] | null;
+            /** Set Aside */
+            set_aside: number;
         };
         /**
          * Prongs
@@ -4487,10 +4547,10 @@ export interface components {
             format: "pliant-coil/ring";
             /**
              * Version
-             * @default 2
+             * @default 3
              * @constant
              */
-            version: 2;
+            version: 3;
             /**
              * Title
              * @default
@@ -4504,8 +4564,10 @@ export interface components {
             finger?: components["schemas"]["Finger"];
             /** Wires */
             wires?: {
-                [key: string]: components["schemas"]["WireSpec"];
+                [key: string]: components["schemas"]["AskedWire"];
             };
+            /** Taken as usual */
+            taken?: components["schemas"]["TakenDefaults"] | null;
             /** Band */
             band?: components["schemas"]["Braided"] | components["schemas"]["Bundled"] | components["schemas"]["Crossed"] | components["schemas"]["FoldedPair"] | components["schemas"]["NoBand"] | components["schemas"]["Open"] | components["schemas"]["Stacked"] | components["schemas"]["Turned"] | components["schemas"]["Twisted"] | components["schemas"]["Woven"];
             /** Head */
@@ -5301,6 +5363,44 @@ export interface components {
             direction: "right" | "left";
         };
         /**
+         * StyleChoice
+         * @description A style, and how it goes with the ring.
+         */
+        StyleChoice: {
+            /** Style */
+            style: string;
+            /** Title */
+            title: string;
+            /** Settings */
+            settings: {
+                [key: string]: unknown;
+            };
+            /** Other Settings */
+            other_settings: {
+                [key: string]: unknown;
+            };
+            /** Reason */
+            reason: string;
+            /**
+             * Head Instead
+             * @default
+             */
+            head_instead: string;
+        };
+        /**
+         * StyleChoices
+         * @description What can be chosen for a ring as it is set.
+         */
+        StyleChoices: {
+            /** Bands */
+            bands: components["schemas"]["StyleChoice"][];
+            /** Heads */
+            heads: components["schemas"]["StyleChoice"][];
+            taken: components["schemas"]["TakenDefaults"];
+            /** Wraps Each Side */
+            wraps_each_side: number;
+        };
+        /**
          * StyleTold
          * @description A style, and the JSON Schema of its parameters.
          */
@@ -5316,14 +5416,6 @@ export interface components {
             title: string;
             /** Usual */
             usual: boolean;
-            /** Bands */
-            bands: string[];
-            /** Heads */
-            heads: string[];
-            /** Usual Wires */
-            usual_wires: {
-                [key: string]: unknown;
-            };
             /** Parameters */
             parameters: {
                 [key: string]: unknown;
@@ -5475,6 +5567,26 @@ export interface components {
              * Format: uuid
              */
             event: string;
+        };
+        /**
+         * TakenDefaults
+         * @description What was usual when the ring was kept, for all that its maker didn't ask: a later change of what is usual doesn't change the ring.
+         */
+        TakenDefaults: {
+            /**
+             * Band
+             * @description The band for which it was taken; another one takes anew.
+             */
+            band: string;
+            /**
+             * Head
+             * @description The head for which it was taken; another one takes anew.
+             */
+            head: string;
+            /** Wires */
+            wires?: {
+                [key: string]: components["schemas"]["WireSpec"];
+            };
         };
         /**
          * TakenIn
@@ -5838,7 +5950,7 @@ export interface components {
         };
         /**
          * WireSpec
-         * @description A wire as the maker names it.
+         * @description A whole wire, as a style usually takes it for one of its roles.
          */
         WireSpec: {
             /**
@@ -6559,6 +6671,75 @@ export interface operations {
             };
             /** @description Who is signed in may not do that */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    choices_api_styles_choices_post: {
+        parameters: {
+            query?: {
+                /** @description Units of length in every text */
+                units?: "mm" | "in";
+                /** @description Size systems, the first one first: us,uk */
+                sizes?: string;
+                /** @description By how much the marks of the reader's mandrel are off [mm] */
+                mandrel_off?: number;
+                /** @description And by how much more for each millimetre above 17 */
+                mandrel_slope?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChoicesAsked"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StyleChoices"];
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -28,7 +28,9 @@ const plan = {
 } as unknown as Plan;
 
 const bar = (of: Plan, standing: Standing = 'fresh') => (
-  <DeskProvider value={{ draft: {}, change: vi.fn(), exchange: vi.fn(), plan: of, problems: [], standing }}>
+  <DeskProvider
+    value={{ draft: {}, change: vi.fn(), exchange: vi.fn(), undo: vi.fn(), plan: of, problems: [], standing }}
+  >
     <AnswerBar />
   </DeskProvider>
 );

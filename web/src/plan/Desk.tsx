@@ -1,6 +1,7 @@
 import { createContext, useContext } from 'react';
 import type { Draft, Plan, Problem } from '../api/client';
 import { sentence } from '../words/refusal';
+import type { Exchange } from './draft';
 import type { RingPath } from './ringPaths';
 
 /** What the figures on the screen are: those of the ring in the sentence, or of an earlier one, and why. */
@@ -10,8 +11,9 @@ export type Standing = 'fresh' | 'working' | 'refused' | 'unreachable';
 export interface Desk {
   draft: Draft;
   change: (path: RingPath, value: unknown) => void;
-  /** Another style of a part, or another way to give it; what was set in it before comes back. */
-  exchange: (part: RingPath, kind: string, from: string, usual: unknown) => void;
+  /** Another style of a part, or another way to give it; what was set in it before comes back. Several in one edit. */
+  exchange: (...parts: Exchange[]) => void;
+  undo: () => void;
   /** The newest plan that could be made; undefined until there is one. */
   plan: Plan | undefined;
   problems: readonly Problem[];

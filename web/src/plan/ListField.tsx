@@ -32,7 +32,7 @@ export function ListField({ path, label, help, items, usual, other, definitions 
   const put = (next: unknown[]) => desk.change(path, next);
   const fresh = items.enum ? (items.enum[0] ?? '') : {};
   return (
-    <Labelled label={label} help={help} problem={problem}>
+    <Labelled field={path} label={label} help={help} problem={problem}>
       {other !== undefined && (
         <Button
           variant={given === other ? 'contained' : 'outlined'}

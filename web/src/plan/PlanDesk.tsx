@@ -1,10 +1,11 @@
 import Box from '@mui/material/Box';
 import Typography from '@mui/material/Typography';
+import { useQueryClient } from '@tanstack/react-query';
 import { memo, Suspense, useCallback, useDeferredValue, useEffect, useMemo, useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { Refused, unreachable, type Draft, type Plan, type RingTold } from '../api/client';
 import { useBegin } from '../api/bench';
-import { usePlan, useScales } from '../api/queries';
+import { choicesOf, usePlan, useScales } from '../api/queries';
 import { laterPart } from '../app/fetched';
 import { useTell } from '../app/Notices';
 import { MandrelRule } from '../drawings/MandrelRule';
@@ -14,7 +15,7 @@ import { usePreferences, useReader } from '../preferences/Preferences';
 import { Sheet } from '../ui/Sheet';
 import { AnswerBar } from './AnswerBar';
 import { ConflictDialog } from './ConflictDialog';
-import { CuttingControl, FingerControl, FinishControl, StyleControl, WireControl } from './controls';
+import { CuttingControl, FingerControl, FinishControl, WireControl } from './controls';
 import { CutList } from './CutList';
 import { DeskProvider, type Standing } from './Desk';
 import { FIRST_RING } from './draft';
@@ -27,6 +28,7 @@ import { readRingText, writeRingFile } from './ringFile';
 import { nameOf, Sentence } from './Sentence';
 import { Several } from './Several';
 import { Steps } from './Steps';
+import { decisive, StyleControl } from './StyleControl';
 import { Toolbar } from './Toolbar';
 import { useDraft } from './useDraft';
 import { useKeeping } from './useKeeping';
@@ -73,8 +75,8 @@ export function PlanDesk({ saved, laidOut }: Props) {
   const waiting = planned.isPlaceholderData || !planned.data;
   const standing: Standing = problems.length > 0 ? 'refused' : away ? 'unreachable' : waiting ? 'working' : 'fresh';
   const shared = useMemo(
-    () => ({ draft, change, exchange, plan, problems, standing }),
-    [draft, change, exchange, plan, problems, standing],
+    () => ({ draft, change, exchange, undo, plan, problems, standing }),
+    [draft, change, exchange, undo, plan, problems, standing],
   );
   const [active, setActive] = useState<Stretch | null>(null);
   const [listOpen, setListOpen] = useState(false);
@@ -82,6 +84,19 @@ export function PlanDesk({ saved, laidOut }: Props) {
   const keeping = useKeeping({ ring: saved, draft, revision, changed, replace, settle });
   const { save } = keeping;
   const tell = useTell();
+  const { covered } = desk;
+  useEffect(() => {
+    if (covered) tell({ text: 'What lay here before wasn’t saved. Undo brings it back.', undo });
+  }, [covered, tell, undo]);
+  const queries = useQueryClient();
+  const reader = useReader();
+  // With what was taken beside what was asked; without the server, as it was typed.
+  const exportFile = async () => {
+    const choices = await queries
+      .query({ ...choicesOf(decisive(draft), reader), staleTime: 'static' })
+      .catch(() => undefined);
+    writeRingFile(choices ? { ...draft, taken: choices.taken } : draft);
+  };
   const navigate = useNavigate();
 
   const close = useCallback(() => {
@@ -151,12 +166,15 @@ export function PlanDesk({ saved, laidOut }: Props) {
               onUndo={undo}
               onRedo={redo}
               onRings={() => setListOpen(true)}
-              onNew={() => keeping.layOut(FIRST_RING)}
+              onNew={() => {
+                keeping.layOut(FIRST_RING);
+                if (changed && !saved) tell({ text: 'What lay here wasn’t saved. Undo brings it back.', undo });
+              }}
               onCopy={keeping.keepAsCopy}
               onSettings={() => open('sizing')}
               onBench={toBench}
               onSeveral={() => open('several')}
-              onExport={() => writeRingFile(draft)}
+              onExport={() => void exportFile()}
               onImport={(file) => void openFile(file)}
             />
           </Box>

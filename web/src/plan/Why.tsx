@@ -2,6 +2,7 @@ import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
 import Typography from '@mui/material/Typography';
 import { memo, useState } from 'react';
+import { TextEntry } from './fields';
 import type { Plan } from '../api/client';
 import { useHabits } from '../api/queries';
 import { figures } from '../app/theme';
@@ -92,6 +93,7 @@ export function Habit() {
             </Button>
           </Box>
         ))}
+      {open && <TextEntry path="sizing.school.start" label="Start at a mark of your own" help="US 8, UK P …" />}
     </Box>
   );
 }

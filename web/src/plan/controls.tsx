@@ -1,21 +1,20 @@
 import Box from '@mui/material/Box';
 import Button from '@mui/material/Button';
-import MenuItem from '@mui/material/MenuItem';
 import Stack from '@mui/material/Stack';
 import TextField from '@mui/material/TextField';
 import ToggleButton from '@mui/material/ToggleButton';
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup';
 import Typography from '@mui/material/Typography';
 import { useDeferredValue } from 'react';
-import { useSize, useStyles } from '../api/queries';
-import type { SizeInAll, StyleTold } from '../api/client';
+import { useSize } from '../api/queries';
+import type { SizeInAll } from '../api/client';
 import { figures } from '../app/theme';
 import { usePreferences, useReader } from '../preferences/Preferences';
 import { withFractions } from '../words/figures';
 import { useDesk, useProblem } from './Desk';
 import { valueAt } from './draft';
 import { Choice, Count, NumberEntry, TextEntry, YesNo } from './fields';
-import { StyleForm } from './StyleForm';
+import { useChosen } from './StyleControl';
 
 /** The finger: a size as it is said, or measured round finger and knuckle. */
 export function FingerControl() {
@@ -43,8 +42,13 @@ export function FingerControl() {
         variant="text"
         onClick={() =>
           measured
-            ? exchange('finger', 'size', 'measured', { size: 'US 7' })
-            : exchange('finger', 'measured', 'size', { around_finger_mm: 54, around_knuckle_mm: 57 })
+            ? exchange({ part: 'finger', kind: 'size', from: 'measured', usual: { size: 'US 7' } })
+            : exchange({
+                part: 'finger',
+                kind: 'measured',
+                from: 'size',
+                usual: { around_finger_mm: 54, around_knuckle_mm: 57 },
+              })
         }
         sx={{ alignSelf: 'start', paddingInline: 0 }}
       >
@@ -100,30 +104,12 @@ const USUAL_WIRES = ['24 AWG', '22 AWG', '20 AWG', '18 AWG', '0.6 mm', '0.8 mm',
 const metalWords = (metal: string) =>
   METAL_WORDS[metal] ?? metal.charAt(0).toUpperCase() + metal.slice(1).replace('-', ' ');
 
-interface UsualWire {
-  diameter: string;
-  profile: string;
-  metal: string;
-  temper: string;
-  from_reel: boolean;
-}
-
-/** The wire that the ring's styles take for a role when none is given. */
-function useUsualWire(role: string): UsualWire | undefined {
-  const { draft } = useDesk();
-  const styles = useStyles().data ?? [];
-  const chosen = [valueAt(draft, 'band.style'), valueAt(draft, 'head.style')];
-  return styles
-    .filter((s) => chosen.includes(s.style))
-    .map((s) => s.usual_wires[role] as UsualWire | undefined)
-    .find(Boolean);
-}
-
 /** The wire in one role. */
 export function WireControl({ role }: { role: string }) {
   const { draft, change } = useDesk();
   const path = `wires.${role}` as const;
-  const usual = useUsualWire(role);
+  // What it is when nothing is asked of it.
+  const usual = useChosen().data?.taken.wires?.[role as 'band'];
   const profile = valueAt(draft, `${path}.profile`) ?? usual?.profile ?? 'round';
   return (
     <Stack spacing={2.5}>
@@ -151,11 +137,20 @@ export function WireControl({ role }: { role: string }) {
         path={`${path}.profile`}
         label="Section"
         choices={['round', 'half-round', 'square', 'flat']}
-        usual="round"
+        usual={usual?.profile ?? 'round'}
       />
-      {profile === 'flat' && <NumberEntry path={`${path}.strip_width_mm`} label="Strip width" unit="mm" usual={2} />}
+      {profile === 'flat' && (
+        <NumberEntry
+          path={`${path}.strip_width_mm`}
+          label="Strip width"
+          unit="mm"
+          usual={usual?.strip_width_mm}
+          optional
+        />
+      )}
       <ToggleButtonGroup
         exclusive
+        data-field={`${path}.from_reel`}
         value={(valueAt(draft, `${path}.from_reel`) ?? usual?.from_reel ?? false) === true}
         onChange={(_, fromReel: boolean | null) => fromReel !== null && change(`${path}.from_reel`, fromReel)}
         aria-label="Cut first, or worked from the reel"
@@ -163,55 +158,19 @@ export function WireControl({ role }: { role: string }) {
         <ToggleButton value={false}>Cut a piece</ToggleButton>
         <ToggleButton value={true}>Work from the reel</ToggleButton>
       </ToggleButtonGroup>
+      {valueAt(draft, path) !== undefined && (
+        <Button variant="text" onClick={() => change(path, undefined)} sx={{ alignSelf: 'start', px: 0 }}>
+          Take the usual wire
+        </Button>
+      )}
     </Stack>
   );
 }
-
-/** A style of band or head, and its parameters. */
-export function StyleControl({ kind }: { kind: 'band' | 'head' }) {
-  const { draft, exchange } = useDesk();
-  const styles = useStyles().data ?? [];
-  const problem = useProblem(`${kind}.style`);
-  const band = valueAt(draft, 'band.style');
-  const offered = styles.filter((s) => s.kind === kind && (kind === 'band' || fits(s, band)));
-  const chosen = valueAt(draft, `${kind}.style`);
-  const style = styles.find((s) => s.kind === kind && s.style === chosen);
-  const choose = (next: string) => {
-    exchange(kind, next, typeof chosen === 'string' ? chosen : '', { style: next });
-    // A head that can't be made on the new band would only be refused.
-    const head = styles.find((s) => s.kind === 'head' && s.style === valueAt(draft, 'head.style'));
-    const other =
-      styles.find((s) => s.kind === 'head' && s.usual && fits(s, next)) ??
-      styles.find((s) => s.kind === 'head' && fits(s, next));
-    if (kind === 'band' && head && other && !fits(head, next))
-      exchange('head', other.style, head.style, { style: other.style });
-  };
-  return (
-    <Stack spacing={2.5}>
-      <TextField
-        select
-        label={kind === 'band' ? 'Band' : 'Head'}
-        value={typeof chosen === 'string' && offered.some((s) => s.style === chosen) ? chosen : ''}
-        onChange={(event) => choose(event.target.value)}
-        error={!!problem}
-        helperText={problem}
-      >
-        {offered.map((s) => (
-          <MenuItem key={s.style} value={s.style}>
-            {s.title}
-          </MenuItem>
-        ))}
-      </TextField>
-      {style && <StyleForm key={style.style} path={kind} schema={style.parameters} />}
-    </Stack>
-  );
-}
-
-const fits = (head: StyleTold, band: unknown) => typeof band !== 'string' || head.bands.includes(band);
 
 /** How the tails end. */
 export function FinishControl() {
   const { draft } = useDesk();
+  const usual = useChosen().data?.wraps_each_side;
   return (
     <Stack spacing={2.5}>
       <Count
@@ -220,7 +179,7 @@ export function FinishControl() {
         help="None leaves the band free: it springs open. Left out, as many as the head usually has."
         least={0}
         most={8}
-        usual={2}
+        usual={usual ?? 2}
       />
       <Choice path="finish.ends" label="Ends" choices={['hidden', 'loop', 'scroll']} usual="hidden" />
       {valueAt(draft, 'finish.ends') === 'loop' && (
@@ -249,6 +208,8 @@ function Surface() {
 
 const ROOM: Record<string, string> = { none: 'None', quarter: 'A quarter size', half: 'Half a size' };
 
+const RISK: Record<string, string> = { '0.05': '1 in 20', '0.02': '1 in 50', '0.01': '1 in 100', '0.002': '1 in 500' };
+
 /** How it is cut, and what the maker allows for. */
 export function CuttingControl() {
   const { draft, change } = useDesk();
@@ -268,6 +229,7 @@ export function CuttingControl() {
         choices={['pliers', 'fingers']}
         usual="pliers"
       />
+      <NumberEntry path="sizing.tail.mm" label="Tail to hold, as a length" unit="mm" optional />
       <Choice
         path="sizing.room_for_width"
         label="Room for a wide band"
@@ -276,6 +238,16 @@ export function CuttingControl() {
         usual="none"
         words={(room) => ROOM[room] ?? room}
       />
+      <NumberEntry path="sizing.room_for_width.us_sizes" label="Room, in US sizes" optional />
+      <Choice
+        path="sizing.risk_of_running_out"
+        label="Risk that a wire runs out"
+        help="Less risk is more wire cut and thrown away."
+        choices={Object.keys(RISK).map(Number)}
+        usual={0.02}
+        words={(risk) => RISK[risk] ?? risk}
+      />
+      <NumberEntry path="sizing.risk_of_running_out" label="Risk, as a share of 1" usual={0.02} />
       <Surface />
       <TextField
         label="Notes"

@@ -42,18 +42,23 @@ describe('history', () => {
 
   test('a style that is chosen again finds what was set in it', () => {
     const thrice = edited(start, 'band.turns', 3);
-    const crossed = exchanged(thrice, 'band', 'crossed', 'turned', { style: 'crossed' });
+    const crossed = exchanged(thrice, [{ part: 'band', kind: 'crossed', from: 'turned', usual: { style: 'crossed' } }]);
     expect(at(crossed.present.draft, 'band')).toEqual({ style: 'crossed' });
-    const again = exchanged(crossed, 'band', 'turned', 'crossed', { style: 'turned' });
+    const again = exchanged(crossed, [{ part: 'band', kind: 'turned', from: 'crossed', usual: { style: 'turned' } }]);
     expect(at(again.present.draft, 'band.turns')).toBe(3);
   });
 
   test('a part that is switched off is taken out and comes back as it was', () => {
-    const on = exchanged(start, 'band.worked', 'on', 'off', {});
+    const on = exchanged(start, [{ part: 'band.worked', kind: 'on', from: 'off', usual: {} }]);
     const set = edited(on, 'band.worked.lay_mm', 9);
-    const off = exchanged(set, 'band.worked', 'off', 'on', undefined);
+    const off = exchanged(set, [{ part: 'band.worked', kind: 'off', from: 'on', usual: undefined }]);
     expect(at(off.present.draft, 'band.worked')).toBeUndefined();
-    expect(at(exchanged(off, 'band.worked', 'on', 'off', {}).present.draft, 'band.worked.lay_mm')).toBe(9);
+    expect(
+      at(
+        exchanged(off, [{ part: 'band.worked', kind: 'on', from: 'off', usual: {} }]).present.draft,
+        'band.worked.lay_mm',
+      ),
+    ).toBe(9);
   });
 
   test('another ring on the desk can be taken back', () => {

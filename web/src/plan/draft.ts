@@ -1,17 +1,14 @@
 import type { Draft } from '../api/client';
 import type { RingPath } from './ringPaths';
 
-/** What an untouched Plan screen shows: a ring that can be made, so that every figure has something to say. */
+/** What an untouched Plan screen shows: a ring that can be made, so that every figure has something to say. Nothing else of it was asked. */
 export const FIRST_RING: Draft = {
   format: 'pliant-coil/ring',
-  version: 2,
+  version: 3,
   title: '',
   finger: { size: 'US 6 1/2' },
-  wires: { band: { diameter: '20 AWG', metal: 'copper', temper: 'soft' } },
-  band: { style: 'turned', winding: 'both-ways', turns: 1 },
-  head: { style: 'bead-lock', bead: { shape: 'round', diameter_mm: 7, hole_mm: 1.1 } },
-  finish: { wraps_each_side: 2 },
-  sizing: { school: 'geometry', risk_of_running_out: 0.02, tape: '5 mm', tail: 'pliers' },
+  band: { style: 'turned' },
+  head: { style: 'bead-lock' },
 };
 
 /** The value at a dotted path, undefined where the way ends early. */
@@ -73,14 +70,32 @@ export function edited(history: History, path: RingPath, value: unknown): Histor
   return pushed(history, { draft: withValue(draft, path, value), revision }, path);
 }
 
-/** A whole part (a band's style, a kind of finger) exchanged for another kind, with what was set in that kind before. */
-export function exchanged(history: History, part: RingPath, kind: string, from: string, usual: unknown): History {
-  const before = valueAt(history.present.draft, part);
-  const remembered = { ...history.remembered, [`${part}:${from}`]: before };
-  const next = remembered[`${part}:${kind}`] ?? usual;
-  const draft = withValue(history.present.draft, part, next);
+/** A whole part (a band's style, a kind of finger) exchanged for another kind. */
+export interface Exchange {
+  part: RingPath;
+  kind: string;
+  from: string;
+  /** What stands there when that kind was never set before. */
+  usual: unknown;
+  /** What it has to be set to, whatever it was set to before. */
+  settings?: Readonly<Record<string, unknown>>;
+}
+
+/** Parts exchanged for other kinds in one edit, with what was set in those kinds before. */
+export function exchanged(history: History, exchanges: readonly Exchange[]): History {
+  let { draft } = history.present;
+  let { remembered } = history;
+  for (const { part, kind, from, usual, settings } of exchanges) {
+    remembered = { ...remembered, [`${part}:${from}`]: valueAt(draft, part) };
+    const known = remembered[`${part}:${kind}`] ?? usual;
+    draft = withValue(draft, part, settings ? { ...(known as Draft), ...settings } : known);
+  }
   return { ...pushed(history, { ...history.present, draft }, null), remembered };
 }
+
+/** The hand went elsewhere: what is typed next is another edit, in the same field too. */
+export const rested = (history: History): History =>
+  history.editing === null ? history : { ...history, editing: null };
 
 /** Another ring on the desk: the one before can be taken back. */
 export const replaced = (history: History, present: Kept): History => pushed(history, present, null);

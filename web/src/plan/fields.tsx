@@ -33,7 +33,7 @@ export function TextEntry({ path, label, help, usual, presets = [] }: TextProps)
   const { value: given, set, problem } = useRingForm(path);
   const value = given ?? usual;
   return (
-    <Box>
+    <Box data-field={path}>
       <TextField
         label={label}
         value={say(value)}
@@ -93,6 +93,7 @@ export function NumberEntry({ path, label, help, usual, unit, optional = false, 
   const shown = readTyped(typed) === value ? typed : shownOf(value);
   return (
     <TextField
+      data-field={path}
       label={label}
       value={shown}
       onChange={(event) => {
@@ -128,6 +129,7 @@ export function Choice({ path, label, help, choices, usual, words = plainWords }
     return (
       <TextField
         select
+        data-field={path}
         label={label}
         value={choices.includes(value) ? String(value) : ''}
         onChange={(event) => set(choices.find((choice) => String(choice) === event.target.value))}
@@ -143,7 +145,7 @@ export function Choice({ path, label, help, choices, usual, words = plainWords }
     );
   }
   return (
-    <Labelled label={label} help={help} problem={problem}>
+    <Labelled field={path} label={label} help={help} problem={problem}>
       <ToggleButtonGroup
         exclusive
         value={value}
@@ -171,7 +173,7 @@ export function Count({ path, label, help, least, most, usual }: CountProps) {
   const { value: given, set, problem } = useRingForm(path);
   const value = typeof given === 'number' ? given : (usual ?? least);
   return (
-    <Labelled label={label} help={help} problem={problem}>
+    <Labelled field={path} label={label} help={help} problem={problem}>
       <Stepper name={label} value={value} least={least} most={most} onChange={(next) => set(next)} />
     </Labelled>
   );
@@ -194,7 +196,7 @@ function NoYes({ value, onChange }: { value: boolean; onChange: (next: boolean) 
 export function YesNo({ path, label, help, usual }: FieldProps & { usual: boolean }) {
   const { value, set, problem } = useRingForm(path);
   return (
-    <Labelled label={label} help={help} problem={problem}>
+    <Labelled field={path} label={label} help={help} problem={problem}>
       <NoYes value={typeof value === 'boolean' ? value : usual} onChange={set} />
     </Labelled>
   );
@@ -206,7 +208,7 @@ export function Switch({ path, label, help, children }: FieldProps & { children:
   const on = value !== undefined && value !== null;
   return (
     <>
-      <Labelled label={label} help={help}>
+      <Labelled field={path} label={label} help={help}>
         <NoYes
           value={on}
           onChange={(next) => exchange(next ? 'on' : 'off', next ? 'off' : 'on', next ? {} : undefined)}

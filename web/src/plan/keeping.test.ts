@@ -1,10 +1,11 @@
 // @vitest-environment jsdom
 import { beforeEach, expect, test } from 'vitest';
+import { begin, edited, undone } from './draft';
 import { beat, forget, keep, takeUp } from './keeping';
 
 const TAB = 'pliant-coil.tab';
 const asTab = (name: string) => sessionStorage.setItem(TAB, name);
-const kept = (title: string) => ({ draft: { title }, revision: 1 });
+const kept = (title: string) => begin({ draft: { title }, revision: 1 });
 
 beforeEach(() => {
   localStorage.clear();
@@ -51,4 +52,11 @@ test('another ring’s draft is none of its business, and a broken one is no dra
   expect(takeUp('other')).toBeNull();
   localStorage.setItem('pliant-coil.draft.new.one', '{ broken');
   expect(takeUp(undefined)).toBeNull();
+});
+
+test('what could be taken back still can be after a reload', () => {
+  asTab('one');
+  keep('ring', edited(edited(kept('Mine'), 'title', 'Typed'), 'notes', 'more'));
+  const again = takeUp('ring');
+  expect(again && undone(undone(again)).present.draft).toEqual({ title: 'Mine' });
 });

@@ -1,5 +1,5 @@
 import { whose } from '../people/person';
-import type { Kept } from './draft';
+import { begin, type History, type Kept } from './draft';
 
 /**
  * Drafts in the browser: one a tab and ring, written at every change. A tab that was closed or that died leaves its
@@ -9,7 +9,14 @@ interface Entry extends Kept {
   tab: string;
   /** When its tab last said that it is there [ms since 1970]. */
   seen: number;
+  /** What can be taken back and made again, after a reload too. */
+  past?: readonly Kept[];
+  future?: readonly Kept[];
+  remembered?: History['remembered'];
 }
+
+/** Steps that outlive a reload: all two hundred at every letter would be felt. */
+const STEPS_KEPT = 40;
 
 const prefix = () => `${whose()}draft.`;
 /** A tab that hasn't said anything for so long is gone [ms]. */
@@ -34,10 +41,17 @@ function read(key: string): Entry | null {
   }
 }
 
-/** This tab's draft of a ring, or one that a tab which is gone left behind. */
-export function takeUp(ringId: string | undefined, now = Date.now()): Kept | null {
+const historyOf = ({ draft, revision, past = [], future = [], remembered = {} }: Entry): History => ({
+  ...begin({ draft, revision }),
+  past,
+  future,
+  remembered,
+});
+
+/** This tab's draft of a ring with its history, or one that a tab which is gone left behind. */
+export function takeUp(ringId: string | undefined, now = Date.now()): History | null {
   const mine = read(keyOf(ringId, thisTab()));
-  if (mine) return { draft: mine.draft, revision: mine.revision };
+  if (mine) return historyOf(mine);
   const left = Object.keys(localStorage)
     .filter((key) => key.startsWith(`${prefix()}${ringId ?? 'new'}.`))
     .map((key) => ({ key, entry: read(key) }))
@@ -45,13 +59,23 @@ export function takeUp(ringId: string | undefined, now = Date.now()): Kept | nul
     .sort((a, b) => (b.entry?.seen ?? 0) - (a.entry?.seen ?? 0))[0];
   if (!left?.entry) return null;
   localStorage.removeItem(left.key);
-  keep(ringId, left.entry);
-  return { draft: left.entry.draft, revision: left.entry.revision };
+  const history = historyOf(left.entry);
+  keep(ringId, history);
+  return history;
 }
 
-export function keep(ringId: string | undefined, kept: Kept, seen = Date.now()): void {
+export function keep(ringId: string | undefined, history: History, seen = Date.now()): void {
   const tab = thisTab();
-  localStorage.setItem(keyOf(ringId, tab), JSON.stringify({ draft: kept.draft, revision: kept.revision, tab, seen }));
+  const { present, past, future, remembered } = history;
+  const entry: Entry = {
+    ...present,
+    tab,
+    seen,
+    past: past.slice(-STEPS_KEPT),
+    future: future.slice(0, STEPS_KEPT),
+    remembered,
+  };
+  localStorage.setItem(keyOf(ringId, tab), JSON.stringify(entry));
 }
 
 export const forget = (ringId: string | undefined) => localStorage.removeItem(keyOf(ringId, thisTab()));

@@ -1,16 +1,30 @@
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { Draft, RingTold } from '../api/client';
-import { begin, edited, exchanged, FIRST_RING, redone, replaced, saved, undone, type History } from './draft';
+import {
+  begin,
+  edited,
+  exchanged,
+  FIRST_RING,
+  redone,
+  replaced,
+  rested,
+  saved,
+  undone,
+  type Exchange,
+  type History,
+} from './draft';
 import { beat, forget, HEARTBEAT, keep, takeUp } from './keeping';
 import type { RingPath } from './ringPaths';
 
 /** The ring being typed, with its history. It is kept in the browser at every change, until it is saved. */
 export function useDraft(ring: RingTold | undefined, laidOut: Draft | undefined) {
   const ringId = ring?.id;
+  // An unsaved ring lay here when another desk laid this one out.
+  const [covered] = useState(() => laidOut !== undefined && takeUp(ringId) !== null);
   const [history, setHistory] = useState<History>(() => {
-    const there = begin(
-      takeUp(ringId) ?? (ring ? { draft: ring.file, revision: ring.revision } : { draft: FIRST_RING, revision: 0 }),
-    );
+    const there =
+      takeUp(ringId) ??
+      begin(ring ? { draft: ring.file, revision: ring.revision } : { draft: FIRST_RING, revision: 0 });
     // What another ring's desk laid out here; what stood here before can be taken back.
     return laidOut ? replaced(there, { draft: laidOut, revision: 0 }) : there;
   });
@@ -20,9 +34,21 @@ export function useDraft(ring: RingTold | undefined, laidOut: Draft | undefined)
 
   // After the figures are on the screen: writing it down must not hold them up.
   useEffect(() => {
-    if (changed) keep(ringId, present);
+    if (changed) keep(ringId, history);
     else forget(ringId);
-  }, [ringId, present, changed]);
+  }, [ringId, history, changed]);
+  // A new ring that was saved from this desk leaves no draft of a new ring behind.
+  const was = useRef(ringId);
+  useEffect(() => {
+    if (was.current !== ringId) forget(was.current);
+    was.current = ringId;
+  }, [ringId]);
+  // Each visit of a field is an edit of its own.
+  useEffect(() => {
+    const onFocus = () => setHistory(rested);
+    window.addEventListener('focusin', onFocus);
+    return () => window.removeEventListener('focusin', onFocus);
+  }, []);
   useEffect(() => {
     const timer = setInterval(() => beat(ringId), HEARTBEAT);
     const release = () => beat(ringId, 0);
@@ -37,11 +63,7 @@ export function useDraft(ring: RingTold | undefined, laidOut: Draft | undefined)
   if (behind) setHistory(begin({ draft: ring.file, revision: ring.revision }));
 
   const change = useCallback((path: RingPath, value: unknown) => setHistory((h) => edited(h, path, value)), []);
-  const exchange = useCallback(
-    (part: RingPath, kind: string, from: string, usual: unknown) =>
-      setHistory((h) => exchanged(h, part, kind, from, usual)),
-    [],
-  );
+  const exchange = useCallback((...parts: Exchange[]) => setHistory((h) => exchanged(h, parts)), []);
   const replace = useCallback(
     (draft: Draft, revision: number) => setHistory((h) => replaced(h, { draft, revision })),
     [],
@@ -53,6 +75,7 @@ export function useDraft(ring: RingTold | undefined, laidOut: Draft | undefined)
   return {
     ...present,
     changed,
+    covered,
     change,
     exchange,
     replace,

@@ -1,11 +1,13 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { useCallback, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { nowIs } from '../api/changed';
 import { Conflicting, unreachable, type Draft, type RingTold } from '../api/client';
 import { keys, useRingChanges } from '../api/queries';
 import { useTell } from '../app/Notices';
-import { forget } from './keeping';
+import { begin } from './draft';
+import { forget, keep } from './keeping';
+import type { PlanState } from './PlanScreen';
 import type { Keeping } from './Toolbar';
 
 interface Desk {
@@ -17,6 +19,8 @@ interface Desk {
   settle: (sent: Draft, told: RingTold) => void;
 }
 
+const carry = (told: RingTold, draft: Draft) => keep(told.id, begin({ draft, revision: told.revision }));
+
 /** Saving: once, however often it is asked for; as soon as the server answers again, when it doesn't. */
 export function useKeeping({ ring, draft, revision, changed, replace, settle }: Desk) {
   const queries = useQueryClient();
@@ -27,6 +31,10 @@ export function useKeeping({ ring, draft, revision, changed, replace, settle }: 
   // A new ring goes out under one key until it is there: sent twice, it is saved once.
   const key = useRef<string | null>(null);
   const busy = useRef(false);
+  const newest = useRef(draft);
+  useEffect(() => {
+    newest.current = draft;
+  }, [draft]);
   const { mutate: createRing } = create;
   const { mutate: saveRing } = saveRevision;
 
@@ -56,18 +64,29 @@ export function useKeeping({ ring, draft, revision, changed, replace, settle }: 
         {
           onSuccess: (told) => {
             stored(told);
-            // This desk gives way to the one at the ring's own address: nothing more is saved from here.
-            busy.current = true;
             setConflict(null);
-            forget(ring?.id);
-            void navigate(`/plan/${told.id}`);
+            if (ring) {
+              // A copy has a desk of its own; what was typed since goes on there.
+              if (newest.current !== draft) carry(told, { ...newest.current, title: sent.title });
+              forget(ring.id);
+            } else {
+              // This desk goes on at the ring's own address: nothing is sent from here until it stands there.
+              busy.current = true;
+              settle(sent, told);
+            }
+            void navigate(`/plan/${told.id}`, { state: { savedHere: !ring } satisfies PlanState });
           },
           onError: failed,
         },
       );
     },
-    [createRing, stored, ring?.id, navigate, failed],
+    [createRing, stored, settle, ring, draft, navigate, failed],
   );
+  const ringId = ring?.id;
+  useEffect(() => {
+    busy.current = false;
+    key.current = null;
+  }, [ringId]);
   const save = useCallback(() => {
     if (!ring) createFrom(draft);
     else if (!busy.current) {

@@ -10,6 +10,6 @@ export function useRingForm(path: RingPath) {
     problem: useProblem(path),
     set: (value: unknown) => change(path, value),
     /** Another kind of this part; what was set in it before comes back. */
-    exchange: (kind: string, from: string, usual: unknown) => exchange(path, kind, from, usual),
+    exchange: (kind: string, from: string, usual: unknown) => exchange({ part: path, kind, from, usual }),
   };
 }

@@ -1,7 +1,7 @@
 import { useState, type ReactNode } from 'react';
 import type { Draft, Plan, Problem } from '../api/client';
 import { DeskProvider, type Standing } from '../plan/Desk';
-import { withValue } from '../plan/draft';
+import { withValue, type Exchange } from '../plan/draft';
 import { drawn } from './serve';
 import plans from './plans.generated.json';
 
@@ -25,11 +25,16 @@ export function onDesk(part: ReactNode, { draft = turned.ring, plan, problems = 
       changes.push([path, value]);
       setRing((before) => withValue(before, path as never, value));
     };
-    const exchange = (at: string, kind: string, from: string, usual: unknown) => {
-      changes.push([`${at}: ${from} to ${kind}`, usual]);
-      setRing((before) => withValue(before, at as never, usual));
+    const exchange = (...parts: Exchange[]) => {
+      for (const { part: at, kind, from, usual, settings } of parts) {
+        changes.push([`${at}: ${from} to ${kind}`, usual]);
+        setRing((before) => withValue(before, at, settings ? { ...(usual as Draft), ...settings } : usual));
+      }
     };
-    return <DeskProvider value={{ draft: ring, change, exchange, plan, problems, standing }}>{part}</DeskProvider>;
+    const undo = () => setRing(draft);
+    return (
+      <DeskProvider value={{ draft: ring, change, exchange, undo, plan, problems, standing }}>{part}</DeskProvider>
+    );
   }
   return { ...drawn(<Desk />), changes };
 }
