@@ -14,7 +14,7 @@ from pliant_coil.core.ring_file.document import RingFile, read_ring
 from pliant_coil.core.words.refusal import Fault, Refusal, refuse
 from pliant_coil.services.jobs import Standing, add_job, standing_of
 from pliant_coil.services.rings import UNTITLED, document_of
-from pliant_coil.services.scope import InWorkshop, NotFound
+from pliant_coil.services.scope import InWorkshop, NotFound, check_same, digest_of
 from pliant_coil.store import batches as store
 from pliant_coil.store.models import Batch
 
@@ -44,15 +44,21 @@ class Batches(InWorkshop):
         """Take several rings to the bench at once; under the same `key` once. Raises `Refusal` naming each that can't be made."""
         if not 1 <= len(wanted) <= MOST_RINGS:
             refuse("rings", f"{len(wanted)} rings can't lie on one bench", f"1 to {MOST_RINGS}")
+        digest = digest_of(kind, file.model_dump_json(), *wanted)
         try:
             with self._work(writes=True) as (session, workshop_id, author):
                 found = store.saved_as(session, workshop_id, key) if key else None
                 if found:
+                    check_same(found.saved_digest, digest)
                     return found.id
-                return begin_batch(session, workshop_id, file, kind, wanted, key, author).id
+                batch = begin_batch(session, workshop_id, file, kind, wanted, key, author)
+                batch.saved_digest = digest if key else None
+                return batch.id
         except IntegrityError:
             with self._work() as (session, workshop_id, _):
-                return _found(store.saved_as(session, workshop_id, key) if key else None).id
+                found = _found(store.saved_as(session, workshop_id, key) if key else None)
+                check_same(found.saved_digest, digest)
+                return found.id
 
     def open(self) -> list[Batch]:
         """Batches that have a ring on the bench."""

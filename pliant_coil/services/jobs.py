@@ -24,7 +24,7 @@ from pliant_coil.core.plan.build import plan_of, sentence_text
 from pliant_coil.core.ring_file.document import RingFile, read_ring
 from pliant_coil.core.words.refusal import Refusal, refuse
 from pliant_coil.services.rings import UNTITLED, document_of
-from pliant_coil.services.scope import InWorkshop, NotFound, Who
+from pliant_coil.services.scope import InWorkshop, NotFound, Who, check_same, digest_of
 from pliant_coil.services.tables import csv_text
 from pliant_coil.store import jobs as store
 from pliant_coil.store import photos
@@ -86,13 +86,21 @@ class Jobs(InWorkshop):
 
     def begin(self, file: RingFile, key: UUID | None = None) -> UUID:
         """Take a ring to the bench; under the same `key` once. Raises `Refusal` for one that can't be made."""
+        digest = digest_of(file.model_dump_json())
         try:
             with self._work(writes=True) as (session, workshop_id, author):
                 found = store.saved_as(session, workshop_id, key) if key else None
-                return (found or add_job(session, workshop_id, file, key, author)).id
+                if found:
+                    check_same(found.saved_digest, digest)
+                    return found.id
+                job = add_job(session, workshop_id, file, key, author)
+                job.saved_digest = digest if key else None
+                return job.id
         except IntegrityError:
             with self._work(writes=True) as (session, workshop_id, author):
-                return job_found(store.saved_as(session, workshop_id, key) if key else None).id
+                found = job_found(store.saved_as(session, workshop_id, key) if key else None)
+                check_same(found.saved_digest, digest)
+                return found.id
 
     def page(self, which: store.Which, limit: int, after: UUID | None = None, words: Sequence[str] = ()) -> JobPage:
         """Jobs in a state, the last changed first."""
@@ -209,7 +217,7 @@ def write_down(session: Session, job: Job, events: Sequence[Event], author: UUID
     """What happened to a job that was found with `lock`, and what follows from it; which events weren't known yet."""
     written = store.write_down(session, job, {event.id: event.model_dump(mode="json") for event in events}, author)
     if any(event.id in written and isinstance(event, CameBack | Ended | LeftOut | Reopened | TakenBack) for event in events):
-        _settle(session, job)
+        settle(session, job)
     return written
 
 
@@ -259,7 +267,7 @@ def _as_planned(document: str) -> RingAtBench:
     return RingAtBench.of(read_ring(json.loads(document), stored=True))
 
 
-def _settle(session: Session, job: Job) -> None:
+def settle(session: Session, job: Job) -> None:
     """The job's state and record, as its events have it now."""
     session.flush()
     standing = standing_of(session, job)

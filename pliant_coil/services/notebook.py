@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from datetime import UTC, datetime, time
 from uuid import UUID, uuid5
 
+from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
 from pliant_coil import __version__
@@ -40,14 +41,20 @@ class Notebooks(InWorkshop):
 
     def take_in(self, packed: bytes, reader: Reader) -> int:
         """Take in every line that can be read; one that is there already stays as it is. Returns how many came in."""
-        with self._work(writes=True) as (session, workshop_id, author):
-            notebook = read_notebook(packed, reader, datetime.now(UTC).date())
-            names = _named(notebook)
-            there = jobs.saved_among(session, workshop_id, names.values())
-            fresh = [ring for ring in notebook.rings if ring.line in names and names[ring.line] not in there]
-            for ring in fresh:
-                _keep(session, workshop_id, ring, names[ring.line], author)
-            return len(fresh)
+        notebook = read_notebook(packed, reader, datetime.now(UTC).date())
+        names = _named(notebook)
+        while True:
+            try:
+                with self._work(writes=True) as (session, workshop_id, author):
+                    there = jobs.saved_among(session, workshop_id, names.values())
+                    fresh = [ring for ring in notebook.rings if ring.line in names and names[ring.line] not in there]
+                    for ring in fresh:
+                        _keep(session, workshop_id, ring, names[ring.line], author)
+                    session.flush()
+                    return len(fresh)
+            except IntegrityError:
+                # The same notebook came in at once from somewhere else: now its lines are there.
+                continue
 
 
 def _named(notebook: Notebook) -> dict[int, UUID]:

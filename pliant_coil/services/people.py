@@ -14,7 +14,7 @@ from sqlalchemy.orm import Session
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.services.passwords import check_name, check_password, hashed, name_key, new_token
 from pliant_coil.services.scope import Actor, Forbidden, NotFound, Role
-from pliant_coil.services.sign_in import new_sign_in, proven
+from pliant_coil.services.sign_in import Source, new_sign_in, proven
 from pliant_coil.store import people as store
 from pliant_coil.store import workshops
 from pliant_coil.store.database import Sessions
@@ -116,6 +116,8 @@ class People:
             place = self._place(session, person_id)
             if role is not Role.OWNER:
                 self._keep_an_owner(session, place)
+            if role != place.role:
+                store.end_links_of(session, self._actor.workshop_id, person_id)
             place.role = role
 
     def let_go(self, person_id: UUID) -> None:
@@ -124,6 +126,7 @@ class People:
             place = self._place(session, person_id)
             self._keep_an_owner(session, place)
             place.left_at = datetime.now(UTC)
+            store.end_links_of(session, self._actor.workshop_id, person_id)
             store.sign_out(session, person_id, workshop_id=self._actor.workshop_id)
 
     def open_workshop(self, name: str) -> UUID:
@@ -182,25 +185,32 @@ class Links:
             person = session.get(Person, link.person_id) if link.person_id else None
             return Offer(workshops.named(session, link.workshop_id).name, Role(link.role), person.name if person else "")
 
-    def take(self, token: str, name: str, password: str, address: str) -> str:
+    def take(self, token: str, name: str, password: str, source: Source) -> str:
         """Use a link: as somebody new, as somebody with a name here already, or for a new password. Returns the browser's token."""
         with self._sessions.begin() as session:
             link = _usable(store.invitation(session, hashed(token)))
             known = None if link.person_id else store.named(session, name_key(name))
+            whose = session.get(Person, link.person_id) if link.person_id else None
+        # Passwords take their time on purpose: no transaction waits for them.
+        password_hash = ""
         if known:
-            proven(self._sessions, name, password, address, field="name")
+            proven(self._sessions, name, password, source, field="name")
+        elif whose:
+            password_hash = check_password(password, whose.name)
+        else:
+            name = check_name(name)
+            password_hash = check_password(password, name)
         try:
             with self._sessions.begin() as session:
                 link = _usable(store.invitation(session, hashed(token), lock=True))
                 session.delete(link)
                 person = session.get(Person, link.person_id) if link.person_id else None
                 if person:
-                    person.password_hash = check_password(password, person.name)
+                    person.password_hash = password_hash
                     store.sign_out(session, person.id)
                     store.forgive(session, f"name:{person.name_key}")
                 else:
-                    name = check_name(name)
-                    person = known or store.add(session, name, name_key(name), check_password(password, name))
+                    person = known or store.add(session, name, name_key(name), password_hash)
                     store.join(session, link.workshop_id, person.id, link.role)
                 return new_sign_in(session, person.id, link.workshop_id)
         except IntegrityError:

@@ -13,7 +13,7 @@ from pliant_coil.core.plan.build import sentence_text
 from pliant_coil.core.ring_file.document import RingFile, read_ring
 from pliant_coil.core.trade.measures import plain_fractions
 from pliant_coil.core.words.refusal import refuse
-from pliant_coil.services.scope import InWorkshop, NotFound
+from pliant_coil.services.scope import InWorkshop, NotFound, check_same, digest_of
 from pliant_coil.store import people
 from pliant_coil.store import rings as store
 from pliant_coil.store.models import Ring
@@ -65,20 +65,24 @@ class Rings(InWorkshop):
 
     def create(self, file: RingFile, key: UUID | None = None) -> KeptRing:
         """Save a new ring. Sent again under the same `key`, the ring that was saved then. Raises `Refusal` for one that can't be made."""
+        return self._create(file, key, digest_of(file.model_dump_json()))
+
+    def _create(self, file: RingFile, key: UUID | None, digest: bytes) -> KeptRing:
         file = _whole(file)
         columns = columns_of(file)
         try:
             with self._work(writes=True) as (session, workshop_id, author):
                 saved = store.saved_as(session, workshop_id, key) if key else None
-                return (
-                    _with_file(session, saved, None)
-                    if saved
-                    else _kept(session, store.add(session, workshop_id, columns, document_of(file), key, author), file, author)
-                )
+                if saved:
+                    return _saved_before(session, saved, digest)
+                ring = store.add(session, workshop_id, columns, document_of(file), key, author)
+                ring.saved_digest = digest if key else None
+                session.flush()
+                return _kept(session, ring, file, author)
         except IntegrityError:
             # Both came at once: the other one saved it.
             with self._work(writes=True) as (session, workshop_id, author):
-                return _with_file(session, _found(store.saved_as(session, workshop_id, key) if key else None), None)
+                return _saved_before(session, _found(store.saved_as(session, workshop_id, key) if key else None), digest)
 
     def read(self, ring_id: UUID, number: int | None = None) -> KeptRing:
         """A ring with its newest file, or an older one."""
@@ -88,22 +92,26 @@ class Rings(InWorkshop):
 
     def save(self, ring_id: UUID, file: RingFile, base_revision: int, key: UUID | None = None) -> KeptRing:
         """Save a new revision, made from `base_revision`. Raises `Conflict` when a newer one than that stands there."""
+        digest = digest_of(base_revision, file.model_dump_json())
         file = _whole(file)
         columns = columns_of(file)
         with self._work(writes=True) as (session, workshop_id, author):
             ring = _found(store.find(session, workshop_id, ring_id, lock=True))
             saved = store.revision_saved_as(session, ring, key) if key else None
             if saved:
+                check_same(saved.saved_digest, digest)
                 return _with_file(session, ring, saved.number)
             _check_newest(session, ring, base_revision)
-            store.add_revision(session, ring, columns, document_of(file), key, author)
+            revision = store.add_revision(session, ring, columns, document_of(file), key, author)
+            revision.saved_digest = digest if key else None
             return _kept(session, ring, file, author)
 
     def duplicate(self, ring_id: UUID, key: UUID | None = None) -> KeptRing:
         """A copy under a title that says so; under the same `key` one copy, however often it is asked for."""
         with self._work() as (session, workshop_id, _):
             original = _with_file(session, _found(store.find(session, workshop_id, ring_id)), None).file
-        return self.create(original.model_copy(update={"title": f"{original.title[:113]} (copy)"}), key)
+        copy = original.model_copy(update={"title": f"{original.title[:113]} (copy)"})
+        return self._create(copy, key, digest_of("copy of", ring_id))
 
     def delete(self, ring_id: UUID, base_revision: int | None = None) -> None:
         """Put a ring away; `restore` takes it out again. Raises `Conflict` when a newer revision than `base_revision` stands there."""
@@ -136,6 +144,11 @@ def _found(ring: Ring | None) -> Ring:
     if ring is None:
         raise NotFound("there is no such ring, or it was deleted")
     return ring
+
+
+def _saved_before(session: Session, ring: Ring, digest: bytes) -> KeptRing:
+    check_same(ring.saved_digest, digest)
+    return _with_file(session, ring, None)
 
 
 def _with_file(session: Session, ring: Ring, number: int | None) -> KeptRing:

@@ -1,5 +1,6 @@
 """The way into a workshop: one transaction, who acts in it, and the workshop whose rows it may touch."""
 
+import hashlib
 from collections.abc import Iterator
 from contextlib import AbstractContextManager, contextmanager
 from dataclasses import dataclass
@@ -9,6 +10,7 @@ from uuid import UUID
 
 from sqlalchemy.orm import Session
 
+from pliant_coil.core.words.refusal import refuse
 from pliant_coil.store import workshops
 from pliant_coil.store.database import Sessions
 from pliant_coil.store.models import Workshop
@@ -98,3 +100,18 @@ def found_workshop(session: Session, slug: str) -> Workshop:
     if workshop is None:
         raise NotFound("there is no such workshop")
     return workshop
+
+
+def digest_of(*parts: object) -> bytes:
+    """What tells one body from another that is sent under the same key."""
+    return hashlib.sha256("\n".join(str(part) for part in parts).encode()).digest()
+
+
+def check_same(kept: bytes | None, sent: bytes, field: str = "idempotency-key") -> None:
+    """Raise `Refusal` where something else was sent under this key before. What was kept without a digest is taken for the same."""
+    if kept is not None and kept != sent:
+        refuse(
+            field,
+            "something else was sent under this key before",
+            "a key of its own for each request, and the same body when it is sent again",
+        )

@@ -1,5 +1,8 @@
 """Who is at the door: signing in and out, and how fast passwords may be tried."""
 
+from __future__ import annotations
+
+import secrets
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from typing import Any
@@ -8,6 +11,7 @@ from uuid import UUID
 from sqlalchemy.orm import Session
 
 from pliant_coil.core.words.refusal import refuse
+from pliant_coil.services.devices_known import known_device, with_name
 from pliant_coil.services.passwords import check_password, hashed, matches, name_key, new_token
 from pliant_coil.services.scope import Actor, NotFound, Role, found_workshop
 from pliant_coil.store import people as store
@@ -94,9 +98,9 @@ class Door:
         here = Place(workshop.id, workshop.name, Role.OWNER)
         return Me(Actor(workshop.id, None, Role.OWNER), "", here, [here], {})
 
-    def sign_in(self, name: str, password: str, address: str) -> str:
+    def sign_in(self, name: str, password: str, source: Source) -> str:
         """A browser's new token. Raises `Refusal` for a name and password that don't belong together, `TooSoon` for too many of them."""
-        person_id = proven(self._sessions, name, password, address)
+        person_id = proven(self._sessions, name, password, source)
         with self._sessions.begin() as session:
             places = store.workshops_of(session, person_id)
             if not places:
@@ -109,15 +113,51 @@ class Door:
             person = _signed_in(session, token)[1]
             store.sign_out(session, person.id, only=None if everywhere else hashed(token))
 
-    def change_password(self, token: str, current: str, new: str, address: str) -> None:
+    def change_password(self, token: str, current: str, new: str, source: Source) -> None:
         """A new password; other browsers are signed out. Raises `Refusal`, and `TooSoon` for too many wrong ones."""
-        with self._sessions.begin() as session:
-            name = _signed_in(session, token)[1].name
-        proven(self._sessions, name, current, address, field="current")
+        name = self._prove_again(token, current, source)
+        password_hash = check_password(new, name)
         with self._sessions.begin() as session:
             person = _signed_in(session, token)[1]
-            person.password_hash = check_password(new, person.name)
+            person.password_hash = password_hash
             store.sign_out(session, person.id, but=hashed(token))
+
+    def _prove_again(self, token: str, password: str, source: Source) -> str:
+        """The name of who is signed in, once they have shown that it is them. Nobody without their session slows them down."""
+        with self._sessions.begin() as session:
+            name = _signed_in(session, token)[1].name
+        proven(self._sessions, name, password, Source(source.address, f"session:{hashed(token).hex()}"), field="current")
+        return name
+
+    def export(self, token: str) -> dict[str, Any]:
+        """All that is kept of somebody: who they are, where they work, where they are signed in, and what stands under their name."""
+        with self._sessions.begin() as session:
+            person = _signed_in(session, token)[1]
+            places = [{"workshop": w.name, "role": role} for w, role in store.workshops_of(session, person.id)]
+            return {
+                "name": person.name,
+                "since": person.created_at,
+                "preferences": person.preferences,
+                "workshops": places,
+                **store.made_by(session, person.id),
+            }
+
+    def erase(self, token: str, password: str, source: Source) -> None:
+        """Forget who somebody was; rings and records stay, as somebody's. Raises `Refusal` where a workshop would lose its last owner."""
+        self._prove_again(token, password, source)
+        with self._sessions.begin() as session:
+            person = _signed_in(session, token)[1]
+            for workshop, role in store.workshops_of(session, person.id):
+                store.member(session, workshop.id, person.id)
+                others = len(store.members(session, workshop.id)) > 1
+                if role == Role.OWNER and others and store.owners(session, workshop.id) == 1:
+                    refuse("name", f"“{workshop.name}” would have no owner any more", "another owner first")
+            store.erase(session, person)
+
+    def device(self, known: str | None, name: str) -> str:
+        """What a browser keeps from which somebody has signed in: it isn't slowed down when others try their name."""
+        with self._sessions.begin() as session:
+            return with_name(_signing_key(session), known, name_key(name))
 
     def prefer(self, token: str, preferences: dict[str, Any]) -> None:
         """Keep how somebody reads figures; it goes with them to every browser."""
@@ -145,17 +185,38 @@ class Caller:
         return self.door.known(session, self.token)
 
 
-def proven(sessions: Sessions, name: str, password: str, address: str, *, field: str = "password") -> UUID:
-    """Who has this name and this password. Raises `Refusal` when they don't belong together, `TooSoon` after too many that didn't."""
-    whose = [f"name:{name_key(name)[:200]}", f"from:{address}"]
+@dataclass(frozen=True)
+class Source:
+    """Where a password comes from: an address, and what the browser there was given when somebody signed in before; empty for none."""
+
+    address: str
+    device: str = ""
+
+
+def proven(sessions: Sessions, name: str, password: str, source: Source, *, field: str = "password") -> UUID:
+    """Who has this name and this password. Raises `Refusal` when they don't belong together, `TooSoon` after too many that didn't.
+
+    Whoever tries a name from browsers that don't know it slows down such browsers only. A password is reckoned with, which
+    takes its time on purpose, while no transaction is open: it holds no connection and no lock.
+    """
+    key = name_key(name)
     with sessions.begin() as session:
+        device = source.device if source.device.startswith("session:") else known_device(_signing_key(session), source.device, key)
+        whose = [f"name:{key[:200]}{f' on {device}' if device else ''}", f"from:{source.address}"]
+        store.one_at_a_time(session, whose)
         _wait(store.failed(session, whose, _REMEMBERED), whose)
-        person = store.named(session, name_key(name))
-        if matches(password, person.password_hash if person else None) and person:
-            store.forgive(session, whose[0])
-            return person.id
-        store.fail(session, whose)
-    refuse(field, "name and password don’t belong together", "your own; a workshop’s owner can give you a new one")
+        tried = store.fail(session, whose)
+        person = store.named(session, key)
+    right = matches(password, person.password_hash if person else None)
+    if person is None or not right:
+        refuse(field, "name and password don’t belong together", "your own; a workshop’s owner can give you a new one")
+    with sessions.begin() as session:
+        store.forgive(session, whose[0], tried)
+    return person.id
+
+
+def _signing_key(session: Session) -> bytes:
+    return store.secret(session, "devices", secrets.token_bytes(32))
 
 
 def new_sign_in(session: Session, person_id: UUID, workshop_id: UUID) -> str:

@@ -4,6 +4,8 @@ import csv
 import io
 from collections.abc import Iterable, Sequence
 
+from pliant_coil.core.bench.notebook import GUARD, starts_a_formula
+
 
 def csv_text(header: Sequence[str], rows: Iterable[Sequence[object]]) -> str:
     """A table as CSV. No cell is taken for a formula."""
@@ -15,4 +17,4 @@ def csv_text(header: Sequence[str], rows: Iterable[Sequence[object]]) -> str:
 
 
 def _plain(cell: object) -> object:
-    return f"'{cell}" if isinstance(cell, str) and cell[:1] in ("=", "+", "-", "@", "\t", "\r") else cell
+    return f"{GUARD}{cell}" if isinstance(cell, str) and starts_a_formula(cell) else cell

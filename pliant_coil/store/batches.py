@@ -29,3 +29,8 @@ def with_open_rings(session: Session, workshop_id: UUID) -> list[Batch]:
 def jobs(session: Session, batch: Batch) -> list[Job]:
     """The rings of a batch, in the order in which they were named."""
     return list(session.scalars(select(Job).where(Job.batch_id == batch.id).order_by(Job.created_at, Job.id)))
+
+
+def everything(session: Session, workshop_id: UUID) -> list[Batch]:
+    """Every batch, the oldest first."""
+    return list(session.scalars(select(Batch).where(Batch.workshop_id == workshop_id).order_by(Batch.created_at, Batch.id)))

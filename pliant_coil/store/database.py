@@ -31,6 +31,8 @@ def connect(url: str) -> Engine:
     return create_engine(
         url,
         pool_pre_ping=True,
+        # What is kept stands in no error's text.
+        hide_parameters=True,
         pool_size=5,
         max_overflow=10,
         pool_timeout=5,

@@ -1,13 +1,13 @@
 """Queries about rings at the bench. Each takes an open session and a workshop; none commits."""
 
-from collections.abc import Collection, Mapping, Sequence
+from collections.abc import Collection, Iterator, Mapping, Sequence
 from datetime import datetime
 from typing import Any, Literal
 from uuid import UUID
 
 from sqlalchemy import ARRAY, Uuid, bindparam, func, select, text, update
 from sqlalchemy.dialects.postgresql import JSONB
-from sqlalchemy.orm import Session
+from sqlalchemy.orm import Session, undefer
 from sqlalchemy.orm.attributes import set_committed_value
 
 from pliant_coil.store.models import Job, JobEvent, Workshop
@@ -58,6 +58,12 @@ def records(session: Session, workshop_id: UUID, *, newest: int | None = None, s
         query = query.where(Job.ended_at > since)
     found = session.scalars(query.order_by(Job.ended_at.desc(), Job.id.desc()).limit(newest))
     return list(found)[::-1]
+
+
+def everything(session: Session, workshop_id: UUID) -> Iterator[Job]:
+    """Every job, the oldest first, with its plan."""
+    query = select(Job).where(Job.workshop_id == workshop_id).options(undefer(Job.file)).order_by(Job.created_at, Job.id)
+    yield from session.scalars(query.execution_options(yield_per=100))
 
 
 def newest_record(session: Session, workshop_id: UUID) -> tuple[int, object, datetime | None]:

@@ -5,10 +5,26 @@ from datetime import datetime, timedelta
 from typing import Any
 from uuid import UUID
 
-from sqlalchemy import delete, func, select, text, update
+from sqlalchemy import delete, func, or_, select, text, update
+from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
-from pliant_coil.store.models import FailedSignIn, Invitation, Membership, Person, SignIn, Workshop
+from pliant_coil.store.models import (
+    FailedSignIn,
+    Invitation,
+    Job,
+    Membership,
+    Person,
+    Photo,
+    Ring,
+    RingRevision,
+    Secret,
+    SignIn,
+    Workshop,
+)
+
+SOMEBODY = "somebody"
+"""As what those are named who asked to be forgotten."""
 
 
 def anybody(session: Session) -> bool:
@@ -35,7 +51,9 @@ def add(session: Session, name: str, name_key: str, password_hash: str) -> Perso
 
 
 def join(session: Session, workshop_id: UUID, person_id: UUID, role: str) -> None:
-    """Somebody comes into a workshop, for the first time or again."""
+    """Somebody comes into a workshop, for the first time or again: in no other has an owner a say in their password any more."""
+    elsewhere = (Invitation.person_id == person_id, Invitation.workshop_id != workshop_id)
+    session.execute(delete(Invitation).where(*elsewhere))
     here = session.get(Membership, (workshop_id, person_id), with_for_update=True)
     if here is None:
         session.add(Membership(workshop_id=workshop_id, person_id=person_id, role=role, left_at=None))
@@ -146,6 +164,12 @@ def invitations(session: Session, workshop_id: UUID) -> list[Invitation]:
     return list(session.scalars(select(Invitation).where(*mine).order_by(Invitation.created_at.desc())))
 
 
+def end_links_of(session: Session, workshop_id: UUID, person_id: UUID) -> None:
+    """Somebody's right in a workshop changed: the links that they made there, and those to a new password of theirs, work no longer."""
+    theirs = or_(Invitation.invited_by == person_id, Invitation.person_id == person_id)
+    session.execute(delete(Invitation).where(Invitation.workshop_id == workshop_id, theirs))
+
+
 def take_back(session: Session, workshop_id: UUID, invitation_id: UUID) -> bool:
     """A link works no longer; whether there was one."""
     query = delete(Invitation).where(Invitation.workshop_id == workshop_id, Invitation.id == invitation_id)
@@ -153,23 +177,62 @@ def take_back(session: Session, workshop_id: UUID, invitation_id: UUID) -> bool:
 
 
 def failed(session: Session, whose: Sequence[str], within: timedelta) -> dict[str, tuple[int, datetime]]:
-    """Wrong passwords lately: how many, and the last one's time. Others of the same name or address wait until this is committed."""
-    for key in sorted(whose):
-        session.execute(text("select pg_advisory_xact_lock(hashtextextended(:key, 8420002))"), {"key": key})
+    """Wrong passwords lately: how many, and the last one's time."""
     session.execute(delete(FailedSignIn).where(FailedSignIn.at < func.now() - within))
     query = select(FailedSignIn.whose, func.count(), func.max(FailedSignIn.at)).where(FailedSignIn.whose.in_(whose))
     return {key: (count, last) for key, count, last in session.execute(query.group_by(FailedSignIn.whose))}
 
 
-def fail(session: Session, whose: Sequence[str]) -> None:
-    """One more wrong password."""
-    session.add_all(FailedSignIn(whose=key) for key in whose)
+def one_at_a_time(session: Session, whose: Sequence[str]) -> None:
+    """Others of the same name or address wait until this is committed."""
+    for key in sorted(whose):
+        session.execute(text("select pg_advisory_xact_lock(hashtextextended(:key, 8420002))"), {"key": key})
+
+
+def fail(session: Session, whose: Sequence[str]) -> list[int]:
+    """One more password that is tried, taken for wrong until it is found right; the numbers under which that is kept."""
+    rows = [FailedSignIn(whose=key) for key in whose]
+    session.add_all(rows)
     session.flush()
+    return [row.id for row in rows]
 
 
-def forgive(session: Session, whose: str) -> None:
-    """The right one came: what was wrong before is forgotten."""
-    session.execute(delete(FailedSignIn).where(FailedSignIn.whose == whose))
+def forgive(session: Session, whose: str, tried: Sequence[int] = ()) -> None:
+    """The right one came: what was wrong before under this name is forgotten, and that this one was tried."""
+    session.execute(delete(FailedSignIn).where(or_(FailedSignIn.whose == whose, FailedSignIn.id.in_(tried))))
+
+
+def secret(session: Session, name: str, fresh: bytes) -> bytes:
+    """A secret of the server's own: `fresh` if there is none of that name yet. Two at once make one."""
+    session.execute(insert(Secret).values(name=name, value=fresh).on_conflict_do_nothing())
+    return session.execute(select(Secret.value).where(Secret.name == name)).scalar_one()
+
+
+def erase(session: Session, person: Person) -> None:
+    """Forget who somebody was; what they made stays as somebody's."""
+    session.execute(delete(SignIn).where(SignIn.person_id == person.id))
+    session.execute(delete(Invitation).where(or_(Invitation.invited_by == person.id, Invitation.person_id == person.id)))
+    key = f"name:{person.name_key[:200]}"
+    tried = or_(FailedSignIn.whose == key, FailedSignIn.whose.startswith(f"{key} on ", autoescape=True))
+    session.execute(delete(FailedSignIn).where(tried))
+    mine = (Membership.person_id == person.id, Membership.left_at.is_(None))
+    session.execute(update(Membership).where(*mine).values(left_at=func.now()))
+    person.name, person.name_key, person.password_hash, person.preferences = SOMEBODY, f"erased {person.id}", "", {}
+    person.erased_at = session.scalar(select(func.now()))
+
+
+def made_by(session: Session, person_id: UUID) -> dict[str, list[dict[str, Any]]]:
+    """What stands under somebody's name: revisions of rings, benches begun, photos taken."""
+    revisions = select(Ring.title, RingRevision.ring_id, RingRevision.number, RingRevision.created_at).join(
+        Ring, Ring.id == RingRevision.ring_id
+    )
+    jobs = select(Job.title, Job.id, Job.state, Job.created_at)
+    photos = select(Photo.id, Photo.job_id, Photo.created_at)
+    return {
+        "revisions": [row._asdict() for row in session.execute(revisions.where(RingRevision.author_id == person_id))],
+        "benches": [row._asdict() for row in session.execute(jobs.where(Job.author_id == person_id))],
+        "photos": [row._asdict() for row in session.execute(photos.where(Photo.author_id == person_id))],
+    }
 
 
 def name_of(session: Session, person_id: UUID) -> str:

@@ -96,14 +96,14 @@ def add(
 
 def add_revision(
     session: Session, ring: Ring, columns: RingColumns, file: dict[str, Any], key: UUID | None = None, author: UUID | None = None
-) -> None:
+) -> RingRevision:
     """The next revision of a ring that was found with `lock`, under the sender's own key if there is one."""
     ring.revision += 1
     _fill(ring, columns)
-    session.add(
-        RingRevision(workshop_id=ring.workshop_id, ring_id=ring.id, number=ring.revision, file=file, saved_as=key, author_id=author)
-    )
+    revision = RingRevision(workshop_id=ring.workshop_id, ring_id=ring.id, number=ring.revision, file=file, saved_as=key, author_id=author)
+    session.add(revision)
     _touch(session, ring)
+    return revision
 
 
 def set_deleted(session: Session, ring: Ring, deleted: bool) -> None:

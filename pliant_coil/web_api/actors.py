@@ -10,10 +10,11 @@ from sqlalchemy.exc import SQLAlchemyError
 from starlette.concurrency import run_in_threadpool
 
 from pliant_coil.services.scope import Actor, NotFound
-from pliant_coil.services.sign_in import LONGEST, Caller, Door, SignInNeeded
+from pliant_coil.services.sign_in import LONGEST, Caller, Door, SignInNeeded, Source
 from pliant_coil.web_api.problems import Problems
 
-COOKIE = "pliant_coil_session"
+COOKIE, DEVICE = "pliant_coil_session", "pliant_coil_device"
+_DEVICE_KEPT_S = 365 * 24 * 3600
 WHO: dict[int | str, dict[str, object]] = {
     401: {"model": Problems, "description": "Nobody is signed in"},
     403: {"model": Problems, "description": "Who is signed in may not do that"},
@@ -42,9 +43,9 @@ async def _token(request: Request) -> str:
     return token_of(request)
 
 
-async def _address(request: Request) -> str:
-    # As the proxy in front tells it.
-    return request.client.host if request.client else ""
+async def _source(request: Request) -> Source:
+    # The address is the one that the proxy in front tells.
+    return Source(request.client.host if request.client else "", request.cookies.get(DEVICE, ""))
 
 
 def _actor(request: Request) -> Actor:
@@ -91,6 +92,11 @@ def hand_over(response: Response, request: Request, token: str) -> None:
     response.set_cookie(COOKIE, token, max_age=int(LONGEST.total_seconds()), secure=_by_tls(request), httponly=True, samesite="strict")
 
 
+def remember_device(response: Response, request: Request, device: str) -> None:
+    """What a browser keeps of who has signed in from it."""
+    response.set_cookie(DEVICE, device, max_age=_DEVICE_KEPT_S, secure=_by_tls(request), httponly=True, samesite="strict")
+
+
 def take_away(response: Response, request: Request) -> None:
     """The browser forgets its token."""
     response.delete_cookie(COOKIE, secure=_by_tls(request), httponly=True, samesite="strict")
@@ -106,4 +112,4 @@ TheCaller = Annotated[Caller, Depends(_caller)]
 """Whoever asks, looked up with what they ask for: a transaction less, where every millisecond counts."""
 TheDoor = Annotated[Door, Depends(_door)]
 TheToken = Annotated[str, Depends(_token)]
-TheAddress = Annotated[str, Depends(_address)]
+TheSource = Annotated[Source, Depends(_source)]

@@ -14,7 +14,7 @@ from pliant_coil.web_api import front_end, problems
 from pliant_coil.web_api.actors import WHO, let_in
 from pliant_coil.web_api.bell import Bell
 from pliant_coil.web_api.gate import Gate
-from pliant_coil.web_api.heavy import Heavy
+from pliant_coil.web_api.heavy import Queues
 from pliant_coil.web_api.logs import RequestLog, configure_logs
 from pliant_coil.web_api.routes import (
     batches,
@@ -69,7 +69,7 @@ def create_app(settings: Settings | None = None) -> FastAPI:
     app.state.settings, app.state.sessions = settings, sessions
     app.state.door = Door(sessions, settings.workshop, open_house=settings.on_loopback)
     app.state.let_in, app.state.hands = {}, {}
-    app.state.heavy = Heavy()
+    app.state.queues = Queues()
     app.state.bell = Bell(settings.database_url)
     app.add_middleware(GZipMiddleware, minimum_size=_WORTH_COMPRESSING, compresslevel=5)
     app.add_middleware(RequestLog)

@@ -39,7 +39,7 @@ class Gate:
 
     def __init__(self, app: ASGIApp, hosts: Iterable[str]) -> None:
         self._app = app
-        self._hosts = frozenset(hosts)
+        self._hosts = frozenset(_name(host) for host in hosts)
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         """One request."""
@@ -68,11 +68,20 @@ class Gate:
             return "this server isn't known by that name"
         origin = headers.get("origin")
         elsewhere = headers.get("sec-fetch-site") in ("cross-site", "same-site")
-        if scope["method"] not in _READS and (elsewhere or (origin is not None and urlsplit(origin).netloc != host)):
+        if scope["method"] not in _READS and (elsewhere or (origin is not None and _place(origin) != host.lower())):
             return "another page can't change what is kept here"
         return ""
 
 
 def _name(host: str) -> str:
-    """A host without its port; `[::1]` keeps its brackets."""
-    return host.rpartition(":")[0] if ":" in host and not host.endswith("]") else host
+    """A host without its port, as names are compared: without capitals and the dot at a whole name's end; `[::1]` keeps its brackets."""
+    plain = host.rpartition(":")[0] if ":" in host and not host.endswith("]") else host
+    return plain.lower().removesuffix(".")
+
+
+def _place(origin: str) -> str:
+    """Host and port of an origin; nothing for one that can't be read."""
+    try:
+        return urlsplit(origin).netloc.lower()
+    except ValueError:
+        return ""

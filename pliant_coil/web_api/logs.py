@@ -4,6 +4,8 @@ import logging
 import re
 import sys
 import time
+import traceback
+from collections.abc import Iterator
 from contextlib import suppress
 from io import TextIOBase
 from pathlib import Path
@@ -24,7 +26,10 @@ OURS = ("requests", "problems", "mishaps")
 """What the server itself says."""
 _LARGEST_LOG, _LOGS_KEPT = 5_000_000, 5
 """Bytes of a log file, and how many older ones stay."""
-_FILES = re.compile(r"/api/(workshop/archive|notebook(/preview)?|jobs/[^/]+/photos)")
+LARGEST_ARCHIVE = 512_000_000
+"""Bytes of a packed workshop, which goes to the disk as it comes."""
+_FILES = re.compile(r"/api/(notebook(/preview)?|jobs/[^/]+/photos)")
+_ARCHIVE = "/api/workshop/archive"
 
 
 def configure_logs(file: Path | None = None) -> None:
@@ -38,7 +43,7 @@ def configure_logs(file: Path | None = None) -> None:
         structlog.contextvars.merge_contextvars,
         structlog.processors.add_log_level,
         structlog.processors.TimeStamper(fmt="iso"),
-        structlog.processors.format_exc_info,
+        _without_words,
     ]
     structlog.configure(
         processors=[*shared, structlog.stdlib.ProcessorFormatter.wrap_for_formatter],
@@ -56,6 +61,26 @@ def configure_logs(file: Path | None = None) -> None:
     logging.basicConfig(handlers=[handler], level=logging.WARNING, force=True)
     for name in OURS:
         logging.getLogger(name).setLevel(logging.INFO)
+
+
+def _without_words(_: object, __: str, event: structlog.typing.EventDict) -> structlog.typing.EventDict:
+    """Where something went wrong, and what kind of error it was: an error's own words may hold what somebody typed."""
+    info = event.pop("exc_info", None)
+    error = sys.exc_info()[1] if info is True else info[1] if isinstance(info, tuple) else info
+    if isinstance(error, BaseException):
+        event["exception"] = [_trace(each) for each in _chain(error)]
+    return event
+
+
+def _chain(error: BaseException | None) -> Iterator[BaseException]:
+    while error is not None:
+        yield error
+        error = error.__cause__ or error.__context__
+
+
+def _trace(error: BaseException) -> str:
+    frames = (f"{Path(frame.filename).name}:{frame.lineno} {frame.name}" for frame in traceback.extract_tb(error.__traceback__))
+    return f"{type(error).__qualname__}: {' < '.join(reversed(list(frames)))}"
 
 
 class _Unbroken(TextIOBase):
@@ -99,13 +124,13 @@ class RequestLog:
                 message["headers"] = [*message["headers"], (b"x-request-id", request_id.encode())]
             await send(message)
 
-        taken = 0
+        taken, most = 0, _most(scope["path"])
 
         async def limited() -> Message:
             nonlocal taken
             message = await receive()
             taken += len(message.get("body", b""))
-            if taken > LARGEST_BODY and (taken > LARGEST_FILE or not _FILES.fullmatch(scope["path"])):
+            if taken > most:
                 raise TooLarge
             return message
 
@@ -116,6 +141,11 @@ class RequestLog:
             count(scope["method"], getattr(scope.get("route"), "path", ""), status, milliseconds / 1000)
             level = "error" if status >= 500 else "info"
             getattr(self._log, level)("request", id=request_id, method=scope["method"], path=scope["path"], status=status, ms=milliseconds)
+
+
+def _most(path: str) -> int:
+    """What a request to this address may bring [bytes]."""
+    return LARGEST_ARCHIVE if path == _ARCHIVE else LARGEST_FILE if _FILES.fullmatch(path) else LARGEST_BODY
 
 
 class TooLarge(Exception):

@@ -28,6 +28,12 @@ class PasswordChange(BaseModel):
     password: Password
 
 
+class PasswordGiven(BaseModel):
+    """The password of whoever is signed in, for what can't be taken back."""
+
+    password: Password
+
+
 class LinkShown(BaseModel):
     """A link that was opened."""
 

@@ -112,7 +112,7 @@ def install(app: FastAPI) -> None:
 
     @app.exception_handler(TooBusy)
     async def busy(_: Request, __: TooBusy) -> JSONResponse:
-        answer = _answer(503, fault("", "more is being drawn here than can be kept up with", "the same again in a moment"))
+        answer = _answer(503, fault("", "more is being asked here just now than can be kept up with", "the same again in a moment"))
         answer.headers["retry-after"] = "1"
         return answer
 

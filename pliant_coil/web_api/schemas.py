@@ -38,10 +38,18 @@ class RefusedFile(BaseModel):
 
 
 class ImportTold(BaseModel):
-    """What came out of an archive."""
+    """What has come out of an archive by now: of `files` so many are `read`."""
 
+    files: int
+    read: int
     rings: int
+    records: int
+    photos: int
+    known: int
+    """What was there already."""
     refused: list[RefusedFile]
+    """Told at the end."""
+    done: bool
 
 
 class RingListed(BaseModel):

@@ -7,7 +7,6 @@ import pytest
 from fastapi import FastAPI
 from fastapi.testclient import TestClient
 
-from pliant_coil.web_api import heavy
 from pliant_coil.web_api.heavy import AT_ONCE, MOST_WAITING, Heavy, TooBusy
 
 
@@ -40,7 +39,7 @@ def test_a_few_at_once_and_no_endless_queue() -> None:
 
 
 def test_a_full_queue_is_an_answer(client: TestClient, app: FastAPI, monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr(heavy, "MOST_WAITING", 0)
+    monkeypatch.setattr(app.state.queues, "drawings", Heavy(most_waiting=0))
     refused = client.post("/api/plan", json={}, params={"paths": True})
     assert refused.status_code == 503 and refused.headers["retry-after"] == "1"
     assert refused.json()["errors"][0]["accepted"]

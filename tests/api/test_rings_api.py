@@ -1,6 +1,7 @@
 """Saved rings over HTTP."""
 
 import io
+import json
 import zipfile
 from typing import Any
 
@@ -180,7 +181,7 @@ def test_a_whole_workshop_goes_out_and_comes_back(client: TestClient) -> None:
                 changed.writestr(name, files.read(name))
             changed.writestr("rings/broken.ring.json", '{"finger": {"size": "US 99"}}')
     zip_type = {"content-type": "application/zip"}
-    told = client.post("/api/workshop/archive", content=packed.getvalue(), headers=zip_type).json()
+    told = json.loads(client.post("/api/workshop/archive", content=packed.getvalue(), headers=zip_type).text.splitlines()[-1])
     assert told["rings"] == 3
     assert told["refused"][0]["name"] == "broken.ring.json" and "finger.size" in told["refused"][0]["reason"]
     listed = [ring["title"] for ring in client.get("/api/rings").json()["rings"]]
@@ -227,7 +228,7 @@ def test_one_ring_on_every_way_in_and_out(client: TestClient, draft: dict[str, o
     batch = client.post("/api/batches", json={"file": draft, "kind": "by_ring", "rings": [{"size": "US 7"}]}).json()["id"]
     [bench] = client.get(f"/api/batches/{batch}").json()["benches"]
     packed = client.get("/api/workshop/archive").content
-    assert client.post("/api/workshop/archive", content=packed).status_code == 201
+    assert client.post("/api/workshop/archive", content=packed).status_code == 200
     [brought] = [ring for ring in client.get("/api/rings").json()["rings"] if ring["id"] != made["id"]]
     files = {
         "saved": made["file"],

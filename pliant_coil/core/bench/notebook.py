@@ -6,6 +6,7 @@ A line a ring, its columns in any order, by the words over them; or this logbook
 import csv
 import io
 import re
+import unicodedata
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import field, replace
 from datetime import date, datetime
@@ -42,6 +43,9 @@ _MONTHS = ("jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct",
 _DOTTED = re.compile(r"(\d{1,2})\.\s*(\d{1,2})\.\s*(\d{4})")
 _WORDED = re.compile(r"(\d{1,2})\.?\s+([A-Za-z]{3})[a-z]*\.?,?\s+(\d{4})")
 _LONGEST = 200
+GUARD = "'"
+"""What keeps a spreadsheet from reckoning with a cell."""
+_FORMULA, _SKIPPED = "=+-@", ",;|\"'"
 _A_DAY = 24 * 60
 _DATES = "2024-03-05, 5.3.2024 or 5 March 2024"
 
@@ -164,10 +168,21 @@ def _sum(a: float | None, b: float | None) -> float | None:
     return None if a is None or b is None else a + b
 
 
+def starts_a_formula(cell: str) -> bool:
+    """Whether a spreadsheet may reckon with a cell: what it skips before a formula's first sign is skipped here too.
+
+    Blanks, separators, quotes and signs that nobody sees; a wide sign is the same as a narrow one (common practice, no source)."""
+    for sign in cell:
+        if unicodedata.category(sign)[0] in "ZC" or sign in _SKIPPED:
+            continue
+        return unicodedata.normalize("NFKC", sign)[:1] in _FORMULA
+    return False
+
+
 def _unquoted(cell: str) -> str:
     """A cell without its blanks, and without the mark that kept a spreadsheet from reckoning with it."""
     plain = " ".join(cell.split())
-    return plain[1:] if plain[:1] == "'" and plain[1:2] in ("=", "+", "-", "@") else plain
+    return plain[1:] if plain[:1] == GUARD and starts_a_formula(plain[1:]) else plain
 
 
 def _date(text: str, today: date, faults: list[Fault]) -> date | None:

@@ -38,7 +38,8 @@ def _from_1(document: dict[str, Any]) -> dict[str, Any]:
         if given is None:
             given = {"style": usual}
         if isinstance(given, dict):
-            style = styles.get(given.get("style", ""))
+            name = given.get("style", "")
+            style = styles.get(name) if isinstance(name, str) else None
             document[part] = style.from_version_1(given, document) if style else given
     finish = document.setdefault("finish", {})
     if isinstance(finish, dict):

@@ -1,12 +1,14 @@
 """People: who is here, signing in and out, and for an owner who else works here."""
 
-from typing import Annotated
+from functools import partial
+from typing import Annotated, Any
 from uuid import UUID
 
 from fastapi import APIRouter, Depends, Request, Response
 
 from pliant_coil.services.people import Links, People
-from pliant_coil.web_api.actors import WHO, TheActor, TheAddress, TheDoor, TheToken, hand_over, take_away
+from pliant_coil.web_api.actors import WHO, TheActor, TheDoor, TheSource, TheToken, hand_over, remember_device, take_away
+from pliant_coil.web_api.heavy import ThePasswords
 from pliant_coil.web_api.people_told import (
     LinkShown,
     LinkTaken,
@@ -15,6 +17,7 @@ from pliant_coil.web_api.people_told import (
     MeTold,
     OfferTold,
     PasswordChange,
+    PasswordGiven,
     PeopleTold,
     PlaceTold,
     Preferences,
@@ -23,7 +26,7 @@ from pliant_coil.web_api.people_told import (
     WorkshopChosen,
     WorkshopOpened,
 )
-from pliant_coil.web_api.problems import MISSING, REFUSED, SLOWED
+from pliant_coil.web_api.problems import BUSY, MISSING, REFUSED, SLOWED
 
 at_the_door = APIRouter(tags=["people"])
 """What is answered to somebody who hasn't said who they are."""
@@ -42,10 +45,16 @@ ThePeople = Annotated[People, Depends(_people)]
 TheLinks = Annotated[Links, Depends(_links)]
 
 
-@at_the_door.post("/sign-in", status_code=204, responses=REFUSED | SLOWED)
-def sign_in(who: SignIn, door: TheDoor, request: Request, response: Response, address: TheAddress) -> None:
+@at_the_door.post("/sign-in", status_code=204, responses=REFUSED | SLOWED | BUSY)
+async def sign_in(who: SignIn, door: TheDoor, passwords: ThePasswords, request: Request, response: Response, source: TheSource) -> None:
     """Say who you are; the browser is given a cookie that no page can read."""
-    hand_over(response, request, door.sign_in(who.name, who.password.get_secret_value(), address))
+
+    def signed_in() -> tuple[str, str]:
+        return door.sign_in(who.name, who.password.get_secret_value(), source), door.device(source.device, who.name)
+
+    token, device = await passwords.run(signed_in)
+    hand_over(response, request, token)
+    remember_device(response, request, device)
 
 
 @at_the_door.post("/links/look", responses=REFUSED | MISSING)
@@ -54,10 +63,11 @@ def look(link: LinkShown, links: TheLinks) -> OfferTold:
     return OfferTold.model_validate(links.look(link.token.get_secret_value()))
 
 
-@at_the_door.post("/links/take", status_code=204, responses=REFUSED | MISSING | SLOWED)
-def take(link: LinkTaken, links: TheLinks, request: Request, response: Response, address: TheAddress) -> None:
+@at_the_door.post("/links/take", status_code=204, responses=REFUSED | MISSING | SLOWED | BUSY)
+async def take(link: LinkTaken, links: TheLinks, passwords: ThePasswords, request: Request, response: Response, source: TheSource) -> None:
     """Use a link, once: come into its workshop, or have a new password."""
-    hand_over(response, request, links.take(link.token.get_secret_value(), link.name, link.password.get_secret_value(), address))
+    token, password = link.token.get_secret_value(), link.password.get_secret_value()
+    hand_over(response, request, await passwords.run(partial(links.take, token, link.name, password, source)))
 
 
 @router.get("/me", responses=MISSING)
@@ -74,10 +84,26 @@ def me(door: TheDoor, token: TheToken) -> MeTold:
     )
 
 
-@router.post("/me", status_code=204, responses=REFUSED | MISSING)
-def first(who: SignIn, people: ThePeople, request: Request, response: Response) -> None:
+@router.post("/me", status_code=204, responses=REFUSED | MISSING | BUSY)
+async def first(who: SignIn, people: ThePeople, passwords: ThePasswords, request: Request, response: Response) -> None:
     """Give whoever works here alone a name; from now on everybody says who they are."""
-    hand_over(response, request, people.first(who.name, who.password.get_secret_value()))
+    hand_over(response, request, await passwords.run(partial(people.first, who.name, who.password.get_secret_value())))
+
+
+@router.get("/me/export")
+def export(door: TheDoor, token: TheToken, response: Response) -> dict[str, Any]:
+    """All that is kept of you, to take with you."""
+    response.headers["content-disposition"] = 'attachment; filename="about-me.json"'
+    return door.export(token)
+
+
+@router.post("/me/erase", status_code=204, responses=REFUSED | SLOWED | BUSY)
+async def erase(
+    sure: PasswordGiven, door: TheDoor, token: TheToken, passwords: ThePasswords, request: Request, response: Response, source: TheSource
+) -> None:
+    """Be forgotten: what you made stays, as somebody's. There is no way back."""
+    await passwords.run(partial(door.erase, token, sure.password.get_secret_value(), source))
+    take_away(response, request)
 
 
 @router.post("/sign-out", status_code=204)
@@ -87,10 +113,11 @@ def sign_out(door: TheDoor, token: TheToken, request: Request, response: Respons
     take_away(response, request)
 
 
-@router.put("/me/password", status_code=204, responses=REFUSED | SLOWED)
-def change_password(change: PasswordChange, door: TheDoor, token: TheToken, address: TheAddress) -> None:
+@router.put("/me/password", status_code=204, responses=REFUSED | SLOWED | BUSY)
+async def change_password(change: PasswordChange, door: TheDoor, token: TheToken, passwords: ThePasswords, source: TheSource) -> None:
     """A new password; other browsers are signed out."""
-    door.change_password(token, change.current.get_secret_value(), change.password.get_secret_value(), address)
+    current, new = change.current.get_secret_value(), change.password.get_secret_value()
+    await passwords.run(partial(door.change_password, token, current, new, source))
 
 
 @router.put("/me/preferences", status_code=204, responses=REFUSED)

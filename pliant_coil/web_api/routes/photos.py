@@ -1,18 +1,19 @@
 """Photos of rings at the bench."""
 
 from datetime import datetime
+from functools import partial
 from typing import Annotated
 from uuid import UUID
 
 from fastapi import APIRouter, Depends, Header, Query, Request, Response
 from pydantic import BaseModel, ConfigDict
-from starlette.concurrency import run_in_threadpool
 
 from pliant_coil.core.ring_file.document import Text
 from pliant_coil.services.photos import Photos
 from pliant_coil.web_api.actors import WHO, TheActor
 from pliant_coil.web_api.files import sent_as
-from pliant_coil.web_api.problems import MISSING, REFUSED
+from pliant_coil.web_api.heavy import ThePhotoQueue
+from pliant_coil.web_api.problems import BUSY, MISSING, REFUSED
 
 router = APIRouter(tags=["bench"], responses=WHO)
 _JPEG: dict[int | str, dict[str, object]] = {200: {"content": {"image/jpeg": {}}}}
@@ -45,17 +46,20 @@ def list_photos(job_id: UUID, photos: ThePhotos) -> list[PhotoTold]:
     return [PhotoTold.model_validate(photo) for photo in photos.of_job(job_id)]
 
 
-@router.post("/jobs/{job_id}/photos", status_code=201, responses=MISSING | REFUSED, openapi_extra=sent_as("application/octet-stream"))
+@router.post(
+    "/jobs/{job_id}/photos", status_code=201, responses=MISSING | REFUSED | BUSY, openapi_extra=sent_as("application/octet-stream")
+)
 async def add(
     job_id: UUID,
     photos: ThePhotos,
+    queue: ThePhotoQueue,
     request: Request,
     idempotency_key: Annotated[UUID, Header(description="What its sender calls it: sent again, it is kept once")],
     task: Annotated[Text, Query(max_length=80, description="The step at which it was taken")] = "",
 ) -> PhotoTold:
     """Keep a photo: JPEG, PNG or WebP, encoded anew and without what its camera wrote into it."""
     sent = await request.body()
-    return PhotoTold.model_validate(await run_in_threadpool(photos.add, job_id, idempotency_key, task, sent))
+    return PhotoTold.model_validate(await queue.run(partial(photos.add, job_id, idempotency_key, task, sent)))
 
 
 @router.get("/photos/{photo_id}", response_class=Response, responses=MISSING | _JPEG)

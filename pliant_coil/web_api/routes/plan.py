@@ -20,7 +20,7 @@ from pliant_coil.core.words.say import Reader
 from pliant_coil.services.jobs import Jobs
 from pliant_coil.services.scope import NotFound
 from pliant_coil.web_api.actors import door_of, token_of
-from pliant_coil.web_api.heavy import TheQueue, queue_of
+from pliant_coil.web_api.heavy import TheQueue, queues_of
 from pliant_coil.web_api.problems import BUSY, REFUSED
 from pliant_coil.web_api.readers import Reads, TheReader, Written
 
@@ -41,7 +41,7 @@ async def plan_ring(request: Request, file: RingFile, asked: Annotated[PlanAsked
     known = await run_in_threadpool(_known_hand, request) if asked.hand else None
     write = partial(_written, file, asked.reader, paths=asked.paths, habits=asked.habits, hand=known)
     # A plan of figures takes less time than handing it to a thread; a drawing would hold the others up.
-    text = await queue_of(request).run(write) if asked.paths else write()
+    text = await queues_of(request).drawings.run(write) if asked.paths else write()
     return Written(text)
 
 

@@ -9,6 +9,7 @@ export type SizeInAll = Schemas['Size'];
 export type Step = Schemas['Step'];
 export type Drawing = Schemas['Drawing'];
 export type SizeScale = Schemas['SizeScale'];
+export type ImportTold = Schemas['ImportTold'];
 export type StyleTold = Schemas['StyleTold'];
 export type StyleChoice = Schemas['StyleChoice'];
 export type RingTold = Schemas['RingTold'];

@@ -1,6 +1,6 @@
 import { keepPreviousData, queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { changed } from './changed';
-import { answer, api, asItIs, Refused, unreachable, type Draft, type RingFile } from './client';
+import { answer, api, Refused, unreachable, type Draft, type RingFile } from './client';
 
 /** Every key of what is kept of the server's answers. */
 export const keys = {
@@ -278,10 +278,6 @@ export function useRingChanges() {
             params: { path: { ring_id: ring.id }, query: { base_revision: ring.revision } },
           }),
         ),
-      onSuccess: refresh,
-    }),
-    bringIn: useMutation({
-      mutationFn: (archive: File) => answer(api.POST('/api/workshop/archive', asItIs(archive, 'application/zip'))),
       onSuccess: refresh,
     }),
     restore: useMutation({

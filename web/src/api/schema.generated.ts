@@ -949,13 +949,13 @@ export interface paths {
         };
         /**
          * Export
-         * @description All rings as ring files in one archive, with a table of them.
+         * @description The whole workshop in one archive: rings, records with their photos, mandrels, weave programs, as open files.
          */
         get: operations["export_api_workshop_archive_get"];
         put?: never;
         /**
          * Bring In
-         * @description Add the rings of an archive; what can't be read is named, and the rest comes in.
+         * @description Add what is in an archive, file by file: a line of JSON after each part, the last one `done`. Broken off, what came in stays.
          */
         post: operations["bring_in_api_workshop_archive_post"];
         delete?: never;
@@ -1042,6 +1042,46 @@ export interface paths {
          * @description Give whoever works here alone a name; from now on everybody says who they are.
          */
         post: operations["first_api_me_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export
+         * @description All that is kept of you, to take with you.
+         */
+        get: operations["export_api_me_export_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/erase": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Erase
+         * @description Be forgotten: what you made stays, as somebody's. There is no way back.
+         */
+        post: operations["erase_api_me_erase_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3005,13 +3045,25 @@ export interface components {
         };
         /**
          * ImportTold
-         * @description What came out of an archive.
+         * @description What has come out of an archive by now: of `files` so many are `read`.
          */
         ImportTold: {
+            /** Files */
+            files: number;
+            /** Read */
+            read: number;
             /** Rings */
             rings: number;
+            /** Records */
+            records: number;
+            /** Photos */
+            photos: number;
+            /** Known */
+            known: number;
             /** Refused */
             refused: components["schemas"]["RefusedFile"][];
+            /** Done */
+            done: boolean;
         };
         /**
          * Interlace
@@ -4016,6 +4068,17 @@ export interface components {
              * Format: password
              */
             current: string;
+            /**
+             * Password
+             * Format: password
+             */
+            password: string;
+        };
+        /**
+         * PasswordGiven
+         * @description The password of whoever is signed in, for what can't be taken back.
+         */
+        PasswordGiven: {
             /**
              * Password
              * Format: password
@@ -8744,6 +8807,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description Too many wait; Retry-After says when */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
         };
     };
     picture_api_photos__photo_id__get: {
@@ -9691,6 +9763,15 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description Too many wait; Retry-After says when */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
         };
     };
     bring_in_api_workshop_archive_post: {
@@ -9707,11 +9788,12 @@ export interface operations {
         };
         responses: {
             /** @description Successful Response */
-            201: {
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
+                    "application/x-ndjson": components["schemas"]["ImportTold"];
                     "application/json": components["schemas"]["ImportTold"];
                 };
             };
@@ -9753,6 +9835,15 @@ export interface operations {
             };
             /** @description Refused, with the field and the reason */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Too many wait; Retry-After says when */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9802,6 +9893,15 @@ export interface operations {
             };
             /** @description Too many wrong passwords; Retry-After says when */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Too many wait; Retry-After says when */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9911,6 +10011,15 @@ export interface operations {
             };
             /** @description Too many wrong passwords; Retry-After says when */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Too many wait; Retry-After says when */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10032,6 +10141,131 @@ export interface operations {
                     "application/json": components["schemas"]["Problems"];
                 };
             };
+            /** @description Too many wait; Retry-After says when */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    export_api_me_export_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+        };
+    };
+    erase_api_me_erase_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordGiven"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Who is signed in may not do that */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description More than any ring file holds */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Refused, with the field and the reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Too many wrong passwords; Retry-After says when */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Too many wait; Retry-After says when */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
         };
     };
     sign_out_api_sign_out_post: {
@@ -10139,6 +10373,15 @@ export interface operations {
             };
             /** @description Too many wrong passwords; Retry-After says when */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problems"];
+                };
+            };
+            /** @description Too many wait; Retry-After says when */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

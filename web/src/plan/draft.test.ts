@@ -5,10 +5,11 @@ import type { RingPath } from './ringPaths';
 const at = (draft: Record<string, unknown>, path: RingPath) => valueAt(draft, path);
 
 test('a value is set at its path and everything else stays', () => {
-  const next = withValue(FIRST_RING, 'head.bead.diameter_mm', 9);
+  const beaded = { ...FIRST_RING, head: { style: 'bead-lock', bead: { diameter_mm: 7, hole_mm: 1.1 } } };
+  const next = withValue(beaded, 'head.bead.diameter_mm', 9);
   expect(at(next, 'head.bead.diameter_mm')).toBe(9);
   expect(at(next, 'head.bead.hole_mm')).toBe(1.1);
-  expect(at(FIRST_RING, 'head.bead.diameter_mm')).toBe(7);
+  expect(at(beaded, 'head.bead.diameter_mm')).toBe(7);
   expect(at(withValue({}, 'finger.size', 'UK M'), 'finger')).toEqual({ size: 'UK M' });
 });
 
