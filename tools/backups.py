@@ -1,6 +1,7 @@
 """Backups in pg_dump's custom format: made, kept by age, and restored beside what is there."""
 
 import argparse
+import hashlib
 import os
 import sys
 from collections.abc import Iterable, Iterator
@@ -35,14 +36,39 @@ def back_up(url: str, file: Path | None = None, *, why: str = "") -> Path:
     part.touch(mode=0o600)
     try:
         run_program("pg_dump", "-Fc", "-f", str(part), url)
+        sums = _sums_of(file)
+        sums.write_text(f"{_sum(part)}  {file.name}\n")
+        sums.chmod(0o600)
         part.replace(file)
     finally:
         part.unlink(missing_ok=True)
     return file
 
 
+def verify(file: Path) -> bool:
+    """Whether a backup has a checksum beside it. Raises `CannotServe` for one that isn't what was written."""
+    sums = _sums_of(file)
+    if not sums.is_file():
+        return False
+    if sums.read_text().split(maxsplit=1)[:1] != [_sum(file)]:
+        raise CannotServe(f"{file.name} isn't what was written (its checksum in {sums.name} is another one): nothing was touched")
+    return True
+
+
+def _sums_of(file: Path) -> Path:
+    return file.with_name(f"{file.name}.sha256")
+
+
+def _sum(file: Path) -> str:
+    """As `sha256sum -c` checks it."""
+    with file.open("rb") as content:
+        return hashlib.file_digest(content, "sha256").hexdigest()
+
+
 def restore(cluster: Cluster, file: Path) -> str:
     """Put a backup in the place of today's records, which stay under another name; returns that name. Raises `CannotServe`."""
+    if not verify(file):
+        print(f"Pliant Coil: {file.name} has no checksum beside it; it is taken as it is.", file=sys.stderr)
     fresh = f"{DATABASE}_restored"
     url = cluster.start()
     with cluster.as_superuser() as connection:
@@ -70,8 +96,8 @@ def check_fit(url: str) -> None:
 
 
 def due(now: datetime) -> bool:
-    """Whether the newest backup is a day old."""
-    newest = max((made for made, _ in _kept()), default=None)
+    """Whether the newest backup is a day old. What was made while the clock was wrong, and lies ahead, doesn't count."""
+    newest = max((made for made, _ in _kept() if made <= now), default=None)
     return newest is None or now - newest >= timedelta(days=1)
 
 
@@ -80,12 +106,13 @@ def thin_out(now: datetime) -> list[Path]:
     gone = to_let_go([(made, file) for made, file in _kept()], now)
     for file in gone:
         file.unlink(missing_ok=True)
+        _sums_of(file).unlink(missing_ok=True)
     return gone
 
 
 def to_let_go(kept: Iterable[tuple[datetime, Path]], now: datetime) -> list[Path]:
-    """What `thin_out` takes away: of each week, then month, the oldest stays; the newest of all stays always."""
-    ordered = sorted(kept)
+    """What `thin_out` takes away: of each week, then month, the oldest stays; the newest stays always, and what lies ahead of the clock."""
+    ordered = sorted((made, file) for made, file in kept if made <= now)
     seen: set[tuple[str, int, int]] = set()
     gone = []
     for made, file in ordered[:-1]:

@@ -30,6 +30,10 @@ SERVER_USER = "postgres"
 SUPERUSER, APP, DATABASE = "pliant_coil", "maker", "pliant_coil"
 """Who made the cluster, the application's own role, and its database."""
 _TELL_EVERY_S = 5.0
+_OWN_PORTS = range(15_432, 15_632)
+"""Where a database of ours is looked for first: below what Linux hands out by itself."""
+_WAITS_FOR_PORT_S = 4.0
+"""Who is connected finds the database where it was; somebody who took its port for a moment is waited for."""
 _launched: list[subprocess.Popen[bytes]] = []
 
 
@@ -45,6 +49,24 @@ def free_port(wanted: int = 0) -> int:
             probe.bind(("127.0.0.1", port))
             return int(probe.getsockname()[1])
     raise OSError("no free port on 127.0.0.1")
+
+
+def settled_port(wanted: int) -> int:
+    """A port for a server that others have to find again: `wanted` when it is free, else one outside the range that the system hands out
+    to whoever asks for any."""
+    taken = range(*_handed_out())
+    for port in (wanted, *(port for port in range(_OWN_PORTS.start, _OWN_PORTS.stop) if port not in taken)):
+        if port and free_port(port) == port:
+            return port
+    return free_port()
+
+
+def _handed_out() -> tuple[int, int]:
+    try:
+        low, high = Path("/proc/sys/net/ipv4/ip_local_port_range").read_text().split()
+        return int(low), int(high) + 1
+    except (OSError, ValueError):
+        return 32768, 61000
 
 
 def program(name: str, version: str = "*") -> str:
@@ -71,6 +93,8 @@ class Cluster:
         self._durable = durable
         self._password_file = self._folder / "password"
         self._app_password_file = self._folder / "app-password"
+        self._served_here = False
+        """Somebody has been given its address already."""
 
     def start(self) -> str:
         """Start the server unless it runs already; returns the URL of the application's database. Raises `CannotServe`."""
@@ -215,14 +239,18 @@ class Cluster:
             time.sleep(0.05)
 
     def _own_port(self) -> int:
-        """The port of last time, if it is free: who was connected finds it again."""
+        """The port of last time: who was connected finds it again. Taken by somebody else meanwhile, it is waited for a while."""
         kept = self._folder / "port"
         try:
             wanted = int(kept.read_text())
         except (OSError, ValueError):
             wanted = 0
-        port = free_port(wanted)
+        deadline = time.monotonic() + (_WAITS_FOR_PORT_S if wanted and self._served_here else 0.0)
+        while wanted and free_port(wanted) != wanted and time.monotonic() < deadline:
+            time.sleep(0.1)
+        port = settled_port(wanted)
         kept.write_text(str(port))
+        self._served_here = True
         return port
 
     def _pid(self) -> int | None:

@@ -15,6 +15,7 @@ import threading
 import time
 from collections.abc import Callable, Iterator
 from datetime import UTC, datetime
+from pathlib import Path
 from typing import TYPE_CHECKING, TextIO
 
 import uvicorn
@@ -34,10 +35,15 @@ if TYPE_CHECKING:
 
 USUAL_PORT = 8420
 _PORTS_TRIED = 20
+_HIGHEST_PORT = 65_535
+_WAITS_FOR_WORKERS_S = 10.0
+"""Workers of a start that was killed end by themselves; their port is waited for."""
 _STOPS_WITHIN_S = 4
 """Requests that are under way may end; half-sent ones are cut off."""
 _BACKUP_AGAIN_S = 600
 _PR_SET_PDEATHSIG = 1
+_LISTENS = "0A"
+"""As what /proc/net/tcp names a socket that listens."""
 _SUPERVISOR = "PLIANT_COIL_SUPERVISOR"
 """Whose number a worker's parent has to have."""
 _backing_up = threading.Lock()
@@ -46,7 +52,7 @@ _backing_up = threading.Lock()
 def main() -> int:
     """Serve until Ctrl-C. Returns the exit code."""
     parser = argparse.ArgumentParser(prog="./start")
-    parser.add_argument("--port", type=int, default=0)
+    parser.add_argument("--port", type=_port, default=0)
     parser.add_argument("--workers", type=int, default=os.cpu_count() or 1)
     options = parser.parse_args()
     # Whatever ends it politely ends the database too.
@@ -59,6 +65,13 @@ def main() -> int:
     except (CannotServe, Unfit, OSError, SQLAlchemyError) as error:
         _say(f"Pliant Coil can't start: {str(error).splitlines()[0]}")
         return 1
+
+
+def _port(text: str) -> int:
+    """A port, or 0 for any. Raises argparse's error with what would be accepted."""
+    if not text.isdecimal() or int(text) > _HIGHEST_PORT:
+        raise argparse.ArgumentTypeError(f"there is no port {text[:20]}: give a number from 1 to {_HIGHEST_PORT}")
+    return int(text)
 
 
 def _start(wanted_port: int, workers: int) -> int:
@@ -87,20 +100,48 @@ def _start(wanted_port: int, workers: int) -> int:
 
 
 def _listen(wanted: int) -> socket.socket:
-    """A socket on the asked port, or on the usual one or one of the next. Raises `CannotServe` for a port that is taken."""
-    for port in [wanted] if wanted else [*range(USUAL_PORT, USUAL_PORT + _PORTS_TRIED), free_port()]:
-        listening = socket.socket()
-        listening.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
-        try:
-            listening.bind(("127.0.0.1", port))
-            # Bound and listening: two starts at once can't both have it.
-            listening.listen(512)
-        except OSError:
-            listening.close()
-            continue
-        listening.set_inheritable(True)
-        return listening
-    raise CannotServe(f"port {wanted} is taken: give another one, or none and the next free one is used")
+    """A socket on the asked port, or on the usual one or one of the next. Raises `CannotServe` for a port that is taken.
+
+    A port that was served by a start that was killed is waited for: its workers are ending."""
+    deadline = time.monotonic() + _WAITS_FOR_WORKERS_S
+    while True:
+        for port in [wanted] if wanted else [*range(USUAL_PORT, USUAL_PORT + _PORTS_TRIED), free_port()]:
+            listening = socket.socket()
+            listening.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+            try:
+                listening.bind(("127.0.0.1", port))
+                # Bound and listening: two starts at once can't both have it.
+                listening.listen(512)
+            except OSError:
+                listening.close()
+                continue
+            listening.set_inheritable(True)
+            return listening
+        if time.monotonic() > deadline or not _ends_soon(wanted):
+            raise CannotServe(f"port {wanted} is taken: give another one, or none and the next free one is used")
+        time.sleep(0.1)
+
+
+def _ends_soon(port: int) -> bool:
+    """Whether a worker of ours, whose supervisor is gone, still listens there."""
+    for process in Path("/proc").glob("[0-9]*"):
+        with contextlib.suppress(OSError, ValueError):
+            entries = (process / "environ").read_bytes().decode(errors="replace").split("\0")
+            supervisor = next((entry.partition("=")[2] for entry in entries if entry.startswith(f"{_SUPERVISOR}=")), "")
+            if supervisor and not Path(f"/proc/{int(supervisor)}").exists() and port in _ports_of(process):
+                return True
+    return False
+
+
+def _ports_of(process: Path) -> set[int]:
+    """The ports on which a process listens."""
+    sockets = set()
+    for descriptor in (process / "fd").iterdir():
+        with contextlib.suppress(OSError):
+            sockets.add(descriptor.readlink().name)
+    lines = Path("/proc/net/tcp").read_text().splitlines()[1:]
+    fields = [line.split() for line in lines]
+    return {int(field[1].partition(":")[2], 16) for field in fields if field[3] == _LISTENS and f"socket:[{field[9]}]" in sockets}
 
 
 def _bring_up_to_date(url: str, *, keep: bool) -> None:
@@ -125,7 +166,7 @@ def _serve(url: str, listening: socket.socket, lock: TextIO, workers: int, clust
     os.environ.setdefault("PLIANT_COIL_LOG", str(STATE / "server.log"))
     with tempfile.TemporaryDirectory(prefix="pliant-coil-counts-") as counts, _stand_ins():
         os.environ["PROMETHEUS_MULTIPROC_DIR"] = counts
-        _supervise(url, address, listening, workers, cluster)
+        _supervise(address, listening, workers, cluster)
 
 
 @contextlib.contextmanager
@@ -144,7 +185,7 @@ def _stand_ins() -> Iterator[None]:
         loop.call_soon_threadsafe(loop.stop)
 
 
-def _supervise(url: str, address: str, listening: socket.socket, workers: int, cluster: Cluster | None) -> None:
+def _supervise(address: str, listening: socket.socket, workers: int, cluster: Cluster | None) -> None:
     config = uvicorn.Config(
         "tools.start:worker",
         factory=True,
@@ -155,12 +196,17 @@ def _supervise(url: str, address: str, listening: socket.socket, workers: int, c
         timeout_keep_alive=20,
     )
 
-    def tend() -> None:
+    def tend() -> bool:
+        """Look after the database; whether it is to be found elsewhere now."""
+        moved = False
         if cluster and not cluster.runs:
             _say("The database ended; it is started again.")
-            cluster.start()
+            there = cluster.start()
+            moved = there != os.environ["DATABASE_URL"]
+            os.environ["DATABASE_URL"] = there
         if cluster and backups.due(datetime.now(UTC)):
-            threading.Thread(target=_daily_backup, args=(url,), daemon=True).start()
+            threading.Thread(target=_daily_backup, args=(os.environ["DATABASE_URL"],), daemon=True).start()
+        return moved
 
     os.environ[_SUPERVISOR] = str(os.getpid())
     _Supervisor(config, [listening], lambda: _say(f"Pliant Coil is at {address}  (Ctrl-C stops it)"), tend).run()
@@ -182,7 +228,7 @@ def _daily_backup(url: str) -> None:
 class _Supervisor(Multiprocess):
     """Web workers, one of them started again when it ends; says when they serve, and looks after the database beside them."""
 
-    def __init__(self, config: uvicorn.Config, sockets: list[socket.socket], ready: Callable[[], None], tend: Callable[[], None]) -> None:
+    def __init__(self, config: uvicorn.Config, sockets: list[socket.socket], ready: Callable[[], None], tend: Callable[[], bool]) -> None:
         super().__init__(config, sockets)
         self._ready, self._tend = ready, tend
         self._told = False
@@ -195,7 +241,9 @@ class _Supervisor(Multiprocess):
             self._told = True
             self._ready()
         try:
-            self._tend()
+            if self._tend():
+                # Its port was taken: workers that know the old address would answer nobody.
+                self.restart_all()
         except (CannotServe, OSError) as error:
             _say(f"The database can't be brought up: {str(error).splitlines()[0]}; trying again.")
 

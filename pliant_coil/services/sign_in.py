@@ -17,6 +17,7 @@ from pliant_coil.services.scope import Actor, NotFound, Role, found_workshop
 from pliant_coil.store import people as store
 from pliant_coil.store.database import Sessions
 from pliant_coil.store.models import Person
+from pliant_coil.store.workshops import find as find_workshop
 
 LONGEST, IDLE = timedelta(days=90), timedelta(days=14)
 """How long a browser stays signed in at most, and without being used. Hands at a bench are dirty: not for hours only."""
@@ -67,11 +68,20 @@ class Door:
         self._slug = slug
         self._open_house = open_house
         self._people = False
+        self._home: UUID | None = None
 
     def actor(self, token: str | None) -> Actor:
         """Who comes with a browser's token. Raises `SignInNeeded`."""
         with self._sessions.begin() as session:
             return self.known(session, token)
+
+    def home(self) -> UUID | None:
+        """The workshop of the machine itself: the one that is served to whoever works on it alone."""
+        if self._home is None:
+            with self._sessions.begin() as session:
+                found = find_workshop(session, self._slug)
+                self._home = found.id if found else None
+        return self._home
 
     def known(self, session: Session, token: str | None) -> Actor:
         """The same, in a transaction that is under way."""

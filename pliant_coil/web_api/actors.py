@@ -1,5 +1,6 @@
 """Who a request comes from: the cookie that a browser was given, or whoever works here alone."""
 
+import asyncio
 import time
 from collections.abc import AsyncGenerator, AsyncIterator
 from contextlib import aclosing
@@ -78,13 +79,30 @@ async def while_here(request: Request, actor: Actor, lines: AsyncGenerator[str])
     async with aclosing(lines):
         try:
             async for line in lines:
-                now = await run_in_threadpool(_actor, request)
-                if now.workshop_id != actor.workshop_id:
+                if not await _still_there(request, actor):
                     return
                 yield line
         except (SignInNeeded, NotFound, SQLAlchemyError):
             # Whoever still may asks again by itself.
             return
+
+
+async def _still_there(request: Request, actor: Actor) -> bool:
+    """Whether somebody may still see this workshop. Streams of theirs that are told something at once are looked up together."""
+    asking: dict[str, asyncio.Task[Actor]] = request.app.state.asking
+    token = token_of(request)
+    task = asking.get(token)
+    if task is None:
+        task = asking[token] = asyncio.create_task(_ask_together(request, asking, token))
+    # One stream that is broken off doesn't take the answer from the others.
+    return (await asyncio.shield(task)).workshop_id == actor.workshop_id
+
+
+async def _ask_together(request: Request, asking: dict[str, asyncio.Task[Actor]], token: str) -> Actor:
+    # All that were woken in this turn of the loop come in on it; whoever comes later asks anew.
+    await asyncio.sleep(0)
+    del asking[token]
+    return await run_in_threadpool(_actor, request)
 
 
 def hand_over(response: Response, request: Request, token: str) -> None:

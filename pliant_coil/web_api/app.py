@@ -68,7 +68,7 @@ def create_app(settings: Settings | None = None) -> FastAPI:
     )
     app.state.settings, app.state.sessions = settings, sessions
     app.state.door = Door(sessions, settings.workshop, open_house=settings.on_loopback)
-    app.state.let_in, app.state.hands = {}, {}
+    app.state.let_in, app.state.asking, app.state.hands = {}, {}, {}
     app.state.queues = Queues()
     app.state.bell = Bell(settings.database_url)
     app.add_middleware(GZipMiddleware, minimum_size=_WORTH_COMPRESSING, compresslevel=5)

@@ -6,7 +6,9 @@ from pathlib import Path
 
 import pytest
 from fastapi.testclient import TestClient
+from sqlalchemy.exc import IntegrityError
 
+from pliant_coil.services.rings import Rings
 from pliant_coil.web_api import logs
 from pliant_coil.web_api.app import create_app
 from pliant_coil.web_api.settings import Settings
@@ -54,3 +56,29 @@ def test_a_log_that_cant_be_written_stops_nothing(client: TestClient, file: Path
         each.unlink()
     file.parent.rmdir()
     assert client.get("/api/version").status_code == 200
+
+
+def test_no_error_of_any_kind_brings_a_title_into_the_log(client: TestClient, file: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    """An error that repeats what was typed: of the database, of ours, one that was caused by another, and one in what is sent later."""
+    marked = "For Aunt Wilhelmina"
+
+    def typed() -> None:
+        try:
+            raise ValueError(f"can't read {marked}")
+        except ValueError as error:
+            raise IntegrityError(f"insert {marked}", {"title": marked}, RuntimeError(f"DETAIL: ({marked}) exists")) from error
+
+    kinds = [RuntimeError(marked), KeyError(marked), UnicodeEncodeError("ascii", marked, 0, 1, marked), OSError(2, marked), None]
+    for kind in kinds:
+
+        def broken(*_: object, error: Exception | None = kind, **__: object) -> None:
+            if error:
+                raise error
+            typed()
+
+        monkeypatch.setattr(Rings, "create", broken)
+        assert client.post("/api/rings", json={"title": marked}).status_code == 500
+    said = "".join(each.read_text() for each in file.parent.glob("server.log*") if each.suffix != ".lock")
+    assert said.count('"unexpected"') == len(kinds)
+    assert "KeyError: test_logs.py" in said, "where it was, and what kind of error"
+    assert "Wilhelmina" not in said

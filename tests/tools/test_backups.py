@@ -97,6 +97,35 @@ def test_a_backup_that_was_cut_short_isnt_there(state: Path, monkeypatch: pytest
     assert not list(state.glob("half*"))
 
 
+def test_a_flipped_bit_is_told_before_anything_is_touched(state: Path) -> None:
+    cluster = Cluster(state / "postgres", durable=False)
+    url = cluster.start()
+    engine = connect(url)
+    migrate(engine)
+    engine.dispose()
+    file = backups.back_up(url, state / "kept.dump")
+    assert backups.verify(file)
+    whole, before = file.read_bytes(), rows(url)
+    for at in range(0, len(whole), max(1, len(whole) // 40)):
+        file.write_bytes(whole[:at] + bytes([whole[at] ^ 1]) + whole[at + 1 :])
+        with pytest.raises(CannotServe, match="isn't what was written"):
+            backups.restore(cluster, file)
+    assert rows(url) == before
+    file.write_bytes(whole)
+    backups.restore(cluster, file)
+
+
+def test_a_clock_that_was_wrong_neither_holds_back_a_backup_nor_lets_go_of_one(state: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(backups, "STATE", state)
+    ahead = NOW + timedelta(days=400)
+    for made in (NOW - timedelta(days=2), ahead):
+        (backups.folder() / f"{backups.PREFIX}{made.strftime(backups.STAMP)}.dump").touch()
+    assert backups.due(NOW)
+    assert backups.thin_out(NOW) == []
+    kept = [(NOW - timedelta(days=n), Path(f"{n}.dump")) for n in (9, 40, 500)]
+    assert backups.to_let_go([*kept, (ahead, Path("ahead.dump"))], NOW) == backups.to_let_go(kept, NOW)
+
+
 @given(st.lists(st.integers(0, 900), unique=True, min_size=1, max_size=60))
 def test_old_backups_are_let_go_by_age(days: list[int]) -> None:
     kept = [(NOW - timedelta(days=n), Path(f"{n}.dump")) for n in days]

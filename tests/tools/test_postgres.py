@@ -10,6 +10,7 @@ from pathlib import Path
 import psycopg
 import pytest
 
+from tools import postgres
 from tools.postgres import CannotServe, Cluster, free_port
 
 
@@ -182,6 +183,36 @@ def test_it_comes_up_on_the_port_of_last_time(folder: Path) -> None:
         url = cluster.start()
         cluster.kill()
         assert cluster.start() == url, "who was connected finds it again"
+    finally:
+        cluster.remove()
+
+
+def test_its_port_is_none_that_the_system_hands_out(folder: Path) -> None:
+    low, high = map(int, Path("/proc/sys/net/ipv4/ip_local_port_range").read_text().split())
+    cluster = Cluster(folder, durable=False)
+    try:
+        port = int(cluster.start().rpartition(":")[2].partition("/")[0])
+        assert not low <= port <= high
+    finally:
+        cluster.remove()
+
+
+def test_a_port_that_is_taken_for_a_moment_is_waited_for_and_else_given_up(folder: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    cluster = Cluster(folder, durable=False)
+    try:
+        url = cluster.start()
+        port = int(url.rpartition(":")[2].partition("/")[0])
+        for held_s, same in ((0.5, True), (30.0, False)):
+            cluster.kill()
+            monkeypatch.setattr(postgres, "_WAITS_FOR_PORT_S", 2.0)
+            with socket.socket() as thief:
+                thief.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+                thief.bind(("127.0.0.1", port))
+                thief.listen()
+                going = threading.Timer(held_s, thief.close)
+                going.start()
+                assert (cluster.start() == url) is same
+                going.cancel()
     finally:
         cluster.remove()
 

@@ -131,6 +131,49 @@ def test_an_asked_port_that_is_taken_is_refused_and_the_usual_one_gives_way(stat
             assert port < second.getsockname()[1] < port + start._PORTS_TRIED
 
 
+@pytest.mark.parametrize("port", ["70000", "-1", "http", "65536"])
+def test_a_port_that_there_isnt_is_a_sentence(state: Path, port: str) -> None:
+    run = [sys.executable, "-m", "tools.start", f"--port={port}"]
+    done = subprocess.run(run, cwd=ROOT, env={**os.environ, "PLIANT_COIL_STATE": str(state)}, capture_output=True, text=True, check=False)
+    assert done.returncode == 2 and f"there is no port {port}" in done.stderr and "Traceback" not in done.stderr
+
+
+def test_the_port_of_a_killed_start_is_waited_for(state: Path) -> None:
+    first = Start(state)
+    port = first.url.rpartition(":")[2].strip("/")
+    first.end(signal.SIGKILL)
+    second = Start(state, "--port", port)
+    try:
+        assert second.url == first.url, second.said
+        assert second.titles()
+    finally:
+        second.end(signal.SIGINT)
+
+
+def test_workers_find_the_database_at_another_port(state: Path) -> None:
+    """It is killed, and somebody else sits at its port: it comes up elsewhere, and its workers ask there."""
+    begun = Start(state)
+    cluster = Cluster(state / "postgres")
+    port = int((state / "postgres" / "port").read_text())
+    try:
+        with socket.socket() as thief:
+            thief.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+            cluster.kill()
+            thief.bind(("127.0.0.1", port))
+            thief.listen()
+
+            def well() -> bool:
+                with contextlib.suppress(httpx.TransportError):
+                    return httpx.get(f"{begun.url}api/health/ready", timeout=5).status_code == 200
+                return False
+
+            until(well, within_s=30)
+            assert int((state / "postgres" / "port").read_text()) != port
+            assert begun.titles()
+    finally:
+        begun.end(signal.SIGINT)
+
+
 @pytest.mark.parametrize("how", [signal.SIGTERM, signal.SIGHUP])
 def test_whatever_ends_it_politely_leaves_nothing_behind(state: Path, how: signal.Signals) -> None:
     started = Start(state)

@@ -7,13 +7,14 @@ from typing import Annotated
 from fastapi import APIRouter, Depends, Request
 from fastapi import Path as InPath
 from pydantic import BaseModel, Field
+from starlette.concurrency import run_in_threadpool
 from starlette.responses import StreamingResponse
 
 from pliant_coil.core.words.refusal import refuse
 from pliant_coil.devices.line import read_line
 from pliant_coil.devices.listening import heard, press
 from pliant_coil.services.scope import NotFound, may_write
-from pliant_coil.web_api.actors import WHO, TheActor, while_here
+from pliant_coil.web_api.actors import WHO, TheActor, door_of, while_here
 from pliant_coil.web_api.bell import STILL_HERE_S, STREAM, streamed
 from pliant_coil.web_api.problems import MISSING, REFUSED
 
@@ -32,9 +33,11 @@ class Pressed(BaseModel):
     text: Annotated[str, Field(max_length=80, description="17.12 mm, 0.674 in, 0.84 g")]
 
 
-async def _devices(request: Request) -> Mapping[str, str]:
+async def _devices(request: Request, actor: TheActor) -> Mapping[str, str]:
+    """The tools that are plugged into this machine, for those who work in its own workshop; none for others."""
+    home = await run_in_threadpool(door_of(request).home)
     devices: Mapping[str, str] = request.app.state.settings.devices
-    return devices
+    return devices if actor.workshop_id == home else {}
 
 
 TheDevices = Annotated[Mapping[str, str], Depends(_devices)]
