@@ -67,8 +67,7 @@ def _sum(file: Path) -> str:
 
 def restore(cluster: Cluster, file: Path) -> str:
     """Put a backup in the place of today's records, which stay under another name; returns that name. Raises `CannotServe`."""
-    if not verify(file):
-        print(f"Pliant Coil: {file.name} has no checksum beside it; it is taken as it is.", file=sys.stderr)
+    verify(file)
     fresh = f"{DATABASE}_restored"
     url = cluster.start()
     with cluster.as_superuser() as connection:
@@ -161,6 +160,8 @@ def main() -> int:
         finally:
             if not ran:
                 cluster.stop()
+        if not verify(options.file):
+            print(f"{options.file.name} has no checksum beside it: whether it is whole couldn't be told.")
         print(f"The records are those of {options.file.name}. Those of before are kept in the database {before}.")
         return 0
     except (CannotServe, OSError, psycopg.Error) as error:

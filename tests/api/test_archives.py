@@ -94,11 +94,12 @@ BOMB = b'{"title": "' + b" " * 58_000_000 + b'"}'
         ("list.ring.json", b"[1, 2]"),
         ("style.ring.json", b'{"version": 1, "band": {"style": ["woven"]}, "head": {"style": {}}}'),
         ("nothing.record.json", b"{}"),
-        ("state.record.json", b'{"id": "' + str(uuid4()).encode() + b'", "state": "boiled"}'),
+        ("state.record.json", b'{"id": "5b0c4c1e-7d0e-4f0a-8a51-0f6f2b8b7a41", "state": "boiled"}'),
         ("photo.photo.jpg", b"no picture"),
         ("mandrels.json", b'[{"name": "x", "kind": "tapered", "marks": [{"mark": 1}]}]'),
         ("weave-programs.json", b'[{"program": "Z9", "base_wires": 2}]'),
     ],
+    ids=lambda given: given if isinstance(given, str) else "",
 )
 def test_a_bad_file_is_named_and_the_good_ones_come_in(client: TestClient, name: str, content: bytes) -> None:
     told = sent(client, zipped({"first.ring.json": "{}", name: content, "last.ring.json": "{}"}))[-1]

@@ -216,6 +216,7 @@ def test_what_is_typed_while_a_new_ring_is_saved_goes_on_at_its_address(plan: Pa
     """The newer words stand there, unsaved and to be saved; Undo and the focus are where they were."""
     name = plan.get_by_label("Name of the ring")
     name.fill("First words")
+    settled(plan)
     held: list[Route] = []
     plan.route("**/api/rings", lambda route: held.append(route) if route.request.method == "POST" else route.continue_())
     with plan.expect_request("**/api/rings"):

@@ -93,7 +93,7 @@ export function Habit() {
             </Button>
           </Box>
         ))}
-      {open && <TextEntry path="sizing.school.start" label="Start at a mark of your own" help="US 8, UK P …" />}
+      {open && <TextEntry path="sizing.school.start" label="Start at a mark of your own" />}
     </Box>
   );
 }
