@@ -242,8 +242,9 @@ class _Supervisor(Multiprocess):
             self._ready()
         try:
             if self._tend():
-                # Its port was taken: workers that know the old address would answer nobody.
-                self.restart_all()
+                # Its port was taken. Workers that know the old address would answer nobody: they end, and others come in their place.
+                for process in self.processes:
+                    process.terminate()
         except (CannotServe, OSError) as error:
             _say(f"The database can't be brought up: {str(error).splitlines()[0]}; trying again.")
 

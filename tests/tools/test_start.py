@@ -167,7 +167,7 @@ def test_workers_find_the_database_at_another_port(state: Path) -> None:
                     return httpx.get(f"{begun.url}api/health/ready", timeout=5).status_code == 200
                 return False
 
-            until(well, within_s=30)
+            until(well, within_s=90)
             assert int((state / "postgres" / "port").read_text()) != port
             assert begun.titles()
     finally:
