@@ -8,6 +8,7 @@ a password; no socket file is made, whose path might be too long, and no shell s
 import contextlib
 import os
 import pwd
+import random
 import re
 import secrets
 import shutil
@@ -17,6 +18,7 @@ import subprocess
 import sys
 import time
 from collections.abc import Callable, Iterator, Mapping
+from functools import partial
 from pathlib import Path
 from types import MappingProxyType
 from typing import Any
@@ -32,6 +34,7 @@ SUPERUSER, APP, DATABASE = "pliant_coil", "maker", "pliant_coil"
 _TELL_EVERY_S = 5.0
 _OWN_PORTS = range(15_432, 15_632)
 """Where a database of ours is looked for first: below what Linux hands out by itself."""
+_TRIES, _TAKEN = 4, "Address already in use"
 _WAITS_FOR_PORT_S = 4.0
 """Who is connected finds the database where it was; somebody who took its port for a moment is waited for."""
 _launched: list[subprocess.Popen[bytes]] = []
@@ -55,10 +58,15 @@ def settled_port(wanted: int) -> int:
     """A port for a server that others have to find again: `wanted` when it is free, else one outside the range that the system hands out
     to whoever asks for any."""
     taken = range(*_handed_out())
-    for port in (wanted, *(port for port in range(_OWN_PORTS.start, _OWN_PORTS.stop) if port not in taken)):
+    # In no order: two that start at once don't look at the same one first.
+    for port in (wanted, *_shuffled([port for port in _OWN_PORTS if port not in taken])):
         if port and free_port(port) == port:
             return port
     return free_port()
+
+
+def _shuffled(ports: list[int]) -> list[int]:
+    return random.sample(ports, len(ports))
 
 
 def _handed_out() -> tuple[int, int]:
@@ -209,7 +217,17 @@ class Cluster:
             return self._ready(lambda: self._pid() is not None)
         # A lock file whose server is gone would keep the new one from starting if its number was given to another process.
         (self._data / "postmaster.pid").unlink(missing_ok=True)
-        port = self._own_port()
+        for left in reversed(range(_TRIES)):
+            server = self._spawn(self._own_port())
+            try:
+                return self._ready(partial(_runs, server))
+            except CannotServe:
+                # Somebody took the port between the look and the start: another one is looked for.
+                if not left or _TAKEN not in self._last_words():
+                    raise
+        raise AssertionError("the last try returns or raises")
+
+    def _spawn(self, port: int) -> subprocess.Popen[bytes]:
         options = {"listen_addresses": "127.0.0.1", "unix_socket_directories": "", "timezone": "UTC", "logging_collector": "off"}
         if not self._durable:
             options |= {"fsync": "off", "synchronous_commit": "off", "full_page_writes": "off"}
@@ -220,7 +238,12 @@ class Cluster:
             server = subprocess.Popen(command, env=_clean(), **apart, **_as_server_user())
         # It outlives this object, and this process if need be; once it ended it is waited for here.
         _launched.append(server)
-        return self._ready(lambda: server.poll() is None)
+        return server
+
+    def _last_words(self) -> str:
+        """What the server said before it ended."""
+        log = self._folder / "server.log"
+        return log.read_text(errors="replace").strip() if log.exists() else ""
 
     def _ready(self, lives: Callable[[], bool]) -> int:
         """The port, once it takes connections. However long recovery takes, it is waited for."""
@@ -230,9 +253,7 @@ class Cluster:
             if port is not None:
                 return port
             if not lives():
-                log = self._folder / "server.log"
-                last = log.read_text(errors="replace").strip().split("\n")[-1] if log.exists() else ""
-                raise CannotServe(f"the database doesn't start: {last}")
+                raise CannotServe(f"the database doesn't start: {(self._last_words().splitlines() or ['it says nothing'])[-1]}")
             if time.monotonic() - told > _TELL_EVERY_S:
                 told = time.monotonic()
                 print("The database is recovering what was open when it stopped; waiting for it.", file=sys.stderr, flush=True)
@@ -331,6 +352,10 @@ def lives(pid: int) -> bool:
         return Path(f"/proc/{pid}/stat").read_text().rpartition(")")[2].split()[0] != "Z"
     except OSError:
         return False
+
+
+def _runs(server: subprocess.Popen[bytes]) -> bool:
+    return server.poll() is None
 
 
 def _gone(pid: int, within_s: float) -> bool:
